@@ -1,0 +1,65 @@
+import { type Box, type Mesh, triangleCount } from './mesh'
+
+/** Volume enclosed, mm³: the sum of signed tetrahedra about the origin. Negative when the mesh is inside out. */
+export function measureVolume(mesh: Mesh, from = 0, to = triangleCount(mesh)): number {
+  const { positions: p, triangles } = mesh
+  let sixfold = 0
+  for (let t = from; t < to; t++) {
+    const a = 3 * triangles[3 * t]!
+    const b = 3 * triangles[3 * t + 1]!
+    const c = 3 * triangles[3 * t + 2]!
+    sixfold +=
+      p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) +
+      p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
+      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!)
+  }
+  return sixfold / 6
+}
+
+/** Surface area, mm². */
+export function measureArea(mesh: Mesh): number {
+  const normal = new Float64Array(3)
+  let area = 0
+  for (let t = 0; t < triangleCount(mesh); t++) {
+    area += areaNormal(mesh, t, normal) / 2
+  }
+  return area
+}
+
+/** Writes the unnormalised normal of triangle `t` to `out` and returns its length, which is twice the area, mm². */
+export function areaNormal(mesh: Mesh, t: number, out: Float64Array): number {
+  const { positions: p, triangles } = mesh
+  const a = 3 * triangles[3 * t]!
+  const b = 3 * triangles[3 * t + 1]!
+  const c = 3 * triangles[3 * t + 2]!
+  const ux = p[b]! - p[a]!
+  const uy = p[b + 1]! - p[a + 1]!
+  const uz = p[b + 2]! - p[a + 2]!
+  const vx = p[c]! - p[a]!
+  const vy = p[c + 1]! - p[a + 1]!
+  const vz = p[c + 2]! - p[a + 2]!
+  out[0] = uy * vz - uz * vy
+  out[1] = uz * vx - ux * vz
+  out[2] = ux * vy - uy * vx
+  return Math.hypot(out[0]!, out[1]!, out[2]!)
+}
+
+/** The axis-aligned box around the vertices that triangles use, mm. */
+export function measureBox(mesh: Mesh): Box {
+  const min: [number, number, number] = [Infinity, Infinity, Infinity]
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity]
+  for (const vertex of mesh.triangles) {
+    for (let k = 0; k < 3; k++) {
+      const value = mesh.positions[3 * vertex + k]!
+      if (value < min[k]!) min[k] = value
+      if (value > max[k]!) max[k] = value
+    }
+  }
+  return { min, max }
+}
+
+/** Edge lengths of the box around the mesh, mm. */
+export function measureSize(mesh: Mesh): [number, number, number] {
+  const { min, max } = measureBox(mesh)
+  return [max[0] - min[0], max[1] - min[1], max[2] - min[2]]
+}

@@ -1,0 +1,218 @@
+import { type Edges, findEdges } from './edges'
+import { fillFlatHoles } from './fillHoles'
+import { type Box, type Mesh, type TriangleSoup, triangleCount } from './mesh'
+import { measureArea, measureSize, measureVolume } from './measure'
+import { findShells, type Shells } from './shells'
+import { weld } from './weld'
+import { weldBorder } from './weldBorder'
+
+/** What is known about a mesh, and what was done to it. Lengths mm. */
+export interface MeshReport {
+  readonly triangles: number
+  readonly volumeMm3: number
+  readonly areaMm2: number
+  readonly sizeMm: readonly [number, number, number]
+  /** Every edge is shared by exactly two triangles that agree on which side is outside. */
+  readonly watertight: boolean
+  readonly shells: number
+  readonly openEdges: number
+  /** Edges shared by more than two triangles. */
+  readonly crowdedEdges: number
+  /** Plain sentences: what was mended, and what could not be. */
+  readonly notes: readonly string[]
+}
+
+/** A whole part smaller than this, mm, is most likely in another unit. */
+const SUSPICIOUSLY_SMALL = 2
+
+/**
+ * Makes a clean mesh from a file's triangles. Mends what can be mended without guessing (corners a hair apart, repeated
+ * and collapsed triangles, triangles turned inside out, loose specks, flat holes) and lists the rest.
+ */
+export function repair(soup: TriangleSoup): { mesh: Mesh; report: MeshReport } {
+  const notes = [...soup.notes]
+  let mesh = dropCollapsed(weld(soup.corners), notes)
+  let edges = findEdges(mesh)
+  if (hasOpenEdge(edges)) {
+    const joined = weldBorder(mesh, edges)
+    if (joined.joined > 0) {
+      notes.push(`${count(joined.joined, 'corner')} on open edges lay a hair apart and were joined.`)
+      mesh = dropCollapsed(joined.mesh, notes)
+      edges = findEdges(mesh)
+    }
+  }
+  let shells = findShells(mesh, edges)
+  const specks = dropSpecks(mesh, edges, shells)
+  if (specks.dropped > 0) {
+    notes.push(`${count(specks.dropped, 'loose triangle')} that enclosed nothing ${specks.dropped === 1 ? 'was' : 'were'} left out.`)
+    mesh = specks.mesh
+    edges = findEdges(mesh)
+    shells = findShells(mesh, edges)
+  }
+  mesh = turnOutward(mesh, shells, notes)
+  edges = findEdges(mesh)
+  if (hasOpenEdge(edges)) {
+    const filled = fillFlatHoles(mesh, edges)
+    if (filled.holes > 0) {
+      notes.push(`${count(filled.holes, 'flat hole')} ${filled.holes === 1 ? 'was' : 'were'} closed.`)
+      mesh = filled.mesh
+      edges = findEdges(mesh)
+    }
+  }
+  const size = measureSize(mesh)
+  if (Math.max(...size) < SUSPICIOUSLY_SMALL) notes.push(`The part is only ${Math.max(...size).toPrecision(2)} mm across; it may have been saved in metres or inches. Set its scale.`)
+  const openEdges = edges.uses.reduce((n, uses) => n + (uses === 1 ? 1 : 0), 0)
+  const crowdedEdges = edges.uses.reduce((n, uses) => n + (uses > 2 ? 1 : 0), 0)
+  const disagreeing = countDisagreeing(mesh, edges)
+  if (openEdges > 0) {
+    notes.push(`The surface is open along ${count(openEdges, 'edge')} (${placeOfOpenEdges(mesh, edges)}). Slices are closed with straight lines there; mend the model if that is not what you mean.`)
+  }
+  if (crowdedEdges > 0) notes.push(`${count(crowdedEdges, 'edge')} ${crowdedEdges === 1 ? 'is' : 'are'} shared by more than two triangles; bodies that touch there are united.`)
+  return {
+    mesh,
+    report: {
+      triangles: triangleCount(mesh),
+      volumeMm3: measureVolume(mesh),
+      areaMm2: measureArea(mesh),
+      sizeMm: size,
+      watertight: openEdges === 0 && crowdedEdges === 0 && disagreeing === 0,
+      shells: findShells(mesh, edges).count,
+      openEdges,
+      crowdedEdges,
+      notes,
+    },
+  }
+}
+
+const hasOpenEdge = (edges: Edges): boolean => edges.uses.some((uses) => uses === 1)
+
+const count = (n: number, noun: string): string => `${n.toLocaleString('en')} ${noun}${n === 1 ? '' : 's'}`
+
+/** Leaves out triangles that use a vertex twice, and exact repeats of another triangle. */
+function dropCollapsed(mesh: Mesh, notes: string[]): Mesh {
+  const collapsed = keepTriangles(mesh, (a, b, c) => a !== b && b !== c && c !== a)
+  if (collapsed.dropped > 0) notes.push(`${count(collapsed.dropped, 'triangle')} without area ${collapsed.dropped === 1 ? 'was' : 'were'} left out.`)
+  // A repeat makes all three of its edges crowded; few triangles are, so the rest need no look.
+  const edges = findEdges(collapsed.mesh)
+  if (!edges.uses.some((uses) => uses > 2)) return collapsed.mesh
+  const seen = new Set<string>()
+  const repeated = keepTriangles(collapsed.mesh, (a, b, c, t) => {
+    if ([0, 1, 2].some((k) => edges.uses[edges.ofTriangle[3 * t + k]!]! <= 2)) return true
+    const key = [a, b, c].sort((i, j) => i - j).join()
+    if (seen.has(key)) return false
+    seen.add(key)
+    return true
+  })
+  if (repeated.dropped > 0) notes.push(`${count(repeated.dropped, 'repeated triangle')} ${repeated.dropped === 1 ? 'was' : 'were'} left out.`)
+  return repeated.mesh
+}
+
+function keepTriangles(mesh: Mesh, keep: (a: number, b: number, c: number, t: number) => boolean): { mesh: Mesh; dropped: number } {
+  const kept = new Uint32Array(mesh.triangles.length)
+  let length = 0
+  for (let i = 0; i < mesh.triangles.length; i += 3) {
+    const a = mesh.triangles[i]!
+    const b = mesh.triangles[i + 1]!
+    const c = mesh.triangles[i + 2]!
+    if (!keep(a, b, c, i / 3)) continue
+    kept[length++] = a
+    kept[length++] = b
+    kept[length++] = c
+  }
+  const dropped = (mesh.triangles.length - length) / 3
+  return dropped === 0 ? { mesh, dropped } : { mesh: { positions: mesh.positions, triangles: kept.slice(0, length) }, dropped }
+}
+
+/** Leaves out shells of one or two triangles: they enclose nothing and would only draw stray lines. */
+function dropSpecks(mesh: Mesh, edges: Edges, shells: Shells): { mesh: Mesh; dropped: number } {
+  const sizes = new Uint32Array(shells.count)
+  const joinsOthers = new Uint8Array(shells.count)
+  for (let t = 0; t < triangleCount(mesh); t++) {
+    const shell = shells.ofTriangle[t]!
+    sizes[shell]!++
+    for (let c = 3 * t; c < 3 * t + 3; c++) if (edges.uses[edges.ofTriangle[c]!]! > 2) joinsOthers[shell] = 1
+  }
+  const largest = sizes.reduce((most, size) => Math.max(most, size), 0)
+  if (largest <= 2) return { mesh, dropped: 0 }
+  return keepTriangles(mesh, (_a, _b, _c, t) => sizes[shells.ofTriangle[t]!]! > 2 || joinsOthers[shells.ofTriangle[t]!] === 1)
+}
+
+/** Turns triangles so that each shell agrees with itself and faces outward; a hollow inside another shell faces inward. */
+function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
+  const triangles = mesh.triangles.slice()
+  const turn = (t: number) => {
+    const kept = triangles[3 * t + 1]!
+    triangles[3 * t + 1] = triangles[3 * t + 2]!
+    triangles[3 * t + 2] = kept
+  }
+  const turnedIn = new Uint32Array(shells.count)
+  const sizes = new Uint32Array(shells.count)
+  for (let t = 0; t < triangleCount(mesh); t++) {
+    sizes[shells.ofTriangle[t]!]!++
+    if (shells.turned[t] === 1) turnedIn[shells.ofTriangle[t]!]!++
+  }
+  let flipped = 0
+  for (let t = 0; t < triangleCount(mesh); t++) {
+    const shell = shells.ofTriangle[t]!
+    // The majority of a shell is believed; which triangle the search began with is chance.
+    const turnedAreFew = turnedIn[shell]! * 2 <= sizes[shell]!
+    if ((shells.turned[t] === 1) === turnedAreFew) {
+      turn(t)
+      flipped++
+    }
+  }
+  const extents = measureShells({ positions: mesh.positions, triangles }, shells)
+  const isInverted = extents.map(
+    (own, i) => own.volume < 0 && !extents.some((other, j) => j !== i && other.volume > 0 && boxContains(other.box, own.box)),
+  )
+  let inverted = 0
+  for (let t = 0; t < triangleCount(mesh); t++) {
+    if (!isInverted[shells.ofTriangle[t]!]) continue
+    turn(t)
+    inverted++
+  }
+  if (flipped > 0) notes.push(`${count(flipped, 'triangle')} faced the wrong way and ${flipped === 1 ? 'was' : 'were'} turned.`)
+  if (inverted > 0) notes.push(`A body of ${count(inverted, 'triangle')} was inside out and was turned.`)
+  return { positions: mesh.positions, triangles }
+}
+
+function measureShells(mesh: Mesh, shells: Shells): { volume: number; box: Box }[] {
+  const extents = Array.from({ length: shells.count }, () => ({
+    volume: 0,
+    box: { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] } as { min: [number, number, number]; max: [number, number, number] },
+  }))
+  for (let t = 0; t < triangleCount(mesh); t++) {
+    const extent = extents[shells.ofTriangle[t]!]!
+    extent.volume += measureVolume(mesh, t, t + 1)
+    for (let c = 3 * t; c < 3 * t + 3; c++) {
+      for (let k = 0; k < 3; k++) {
+        const value = mesh.positions[3 * mesh.triangles[c]! + k]!
+        if (value < extent.box.min[k]!) extent.box.min[k] = value
+        if (value > extent.box.max[k]!) extent.box.max[k] = value
+      }
+    }
+  }
+  return extents
+}
+
+function boxContains(outer: Box, inner: Box): boolean {
+  return [0, 1, 2].every((k) => outer.min[k]! <= inner.min[k]! && outer.max[k]! >= inner.max[k]!)
+}
+
+function countDisagreeing(mesh: Mesh, edges: Edges): number {
+  const balance = new Int32Array(edges.count)
+  for (let c = 0; c < mesh.triangles.length; c++) balance[edges.ofTriangle[c]!]! += edges.forward[c] === 1 ? 1 : -1
+  return balance.reduce((n, sum, e) => n + (edges.uses[e] === 2 && sum !== 0 ? 1 : 0), 0)
+}
+
+function placeOfOpenEdges(mesh: Mesh, edges: Edges): string {
+  let low = Infinity
+  let high = -Infinity
+  for (let c = 0; c < mesh.triangles.length; c++) {
+    if (edges.uses[edges.ofTriangle[c]!] !== 1) continue
+    const z = mesh.positions[3 * mesh.triangles[c]! + 2]!
+    low = Math.min(low, z)
+    high = Math.max(high, z)
+  }
+  return `between z = ${low.toFixed(1)} and ${high.toFixed(1)} mm of the file`
+}

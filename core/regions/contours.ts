@@ -1,0 +1,76 @@
+/**
+ * Closed contours of many groups (mostly: one group a layer), packed so that they cross threads without copying.
+ *
+ * ```
+ * groupStart   g → first polygon of group g; one more entry than groups
+ * polygonStart p → first point of polygon p; one more entry than polygons
+ * xy           x, y per point, mm; the last point joins the first
+ * ```
+ * Outer contours run counter-clockwise, holes clockwise.
+ */
+export interface Contours {
+  readonly xy: Float64Array
+  readonly polygonStart: Uint32Array
+  readonly groupStart: Uint32Array
+}
+
+export const groupCount = (contours: Contours): number => contours.groupStart.length - 1
+
+/** Collects contours group by group without knowing their number beforehand. */
+export class ContoursBuilder {
+  private xy = new Float64Array(4096)
+  private points = 0
+  private readonly polygonStart: number[] = [0]
+  private readonly groupStart: number[] = [0]
+
+  /** Room for `count` more points; returns the array and where in it to write x, y pairs. */
+  reserve(count: number): { xy: Float64Array; at: number } {
+    const needed = 2 * (this.points + count)
+    if (needed > this.xy.length) {
+      const grown = new Float64Array(Math.max(needed, this.xy.length * 2))
+      grown.set(this.xy.subarray(0, 2 * this.points))
+      this.xy = grown
+    }
+    return { xy: this.xy, at: 2 * this.points }
+  }
+
+  /** Closes a polygon of `count` points that were written to the reserved room. */
+  endPolygon(count: number): void {
+    this.points += count
+    this.polygonStart.push(this.points)
+  }
+
+  addPolygon(xy: ArrayLike<number>): void {
+    const room = this.reserve(xy.length / 2)
+    for (let i = 0; i < xy.length; i++) room.xy[room.at + i] = xy[i]!
+    this.endPolygon(xy.length / 2)
+  }
+
+  endGroup(): void {
+    this.groupStart.push(this.polygonStart.length - 1)
+  }
+
+  finish(): Contours {
+    return {
+      xy: this.xy.slice(0, 2 * this.points),
+      polygonStart: Uint32Array.from(this.polygonStart),
+      groupStart: Uint32Array.from(this.groupStart),
+    }
+  }
+}
+
+/** Area of one group, mm²: outer contours minus holes. */
+export function groupArea(contours: Contours, group: number): number {
+  let area = 0
+  for (let p = contours.groupStart[group]!; p < contours.groupStart[group + 1]!; p++) area += polygonArea(contours, p)
+  return area
+}
+
+/** Signed area of one polygon, mm²: positive when it runs counter-clockwise (shoelace formula). */
+export function polygonArea({ xy, polygonStart }: Contours, polygon: number): number {
+  const from = polygonStart[polygon]!
+  const to = polygonStart[polygon + 1]!
+  let twice = 0
+  for (let i = from, j = to - 1; i < to; j = i++) twice += xy[2 * j]! * xy[2 * i + 1]! - xy[2 * i]! * xy[2 * j + 1]!
+  return twice / 2
+}

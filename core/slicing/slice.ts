@@ -1,0 +1,69 @@
+import { findEdges } from '../mesh/edges'
+import type { Mesh } from '../mesh/mesh'
+import { measureBox } from '../mesh/measure'
+import { ContoursBuilder, polygonArea } from '../regions/contours'
+import type { PolygonKernel } from '../regions/polygon'
+import { type Segments, cutTriangles } from './cutTriangles'
+import type { Layers } from './layers'
+import { linkSegments } from './linkSegments'
+import { uniformHeights } from './uniformHeights'
+
+/** Contours are thinned to this, mm: dense meshes carry several times more points than a nozzle can draw. */
+export const CONTOUR_TOLERANCE = 0.0125
+/** Gaps wider than this, mm, are closed with a straight line and reported. */
+const REPORTED_GAP = 0.05
+/** A layer whose bodies overlap by more than this share of its area is reported as crossing itself. */
+const REPORTED_OVERLAP = 1e-3
+
+export interface SliceSettings {
+  readonly layerHeight: number
+  readonly firstLayerHeight: number
+}
+
+/**
+ * Cuts a mesh that stands on z = 0 into layers of uniform height, each at its middle. Bodies that touch or overlap are
+ * united; open places are closed with straight lines and reported.
+ */
+export function slice(mesh: Mesh, settings: SliceSettings, kernel: PolygonKernel, onLayer: (done: number, of: number) => void = () => {}): Layers {
+  const { top, height } = uniformHeights(measureBox(mesh).max[2], settings.firstLayerHeight, settings.layerHeight)
+  const middles = top.map((z, i) => z - height[i]! / 2)
+  const segments = cutTriangles(mesh, findEdges(mesh), middles)
+  const out = new ContoursBuilder()
+  const gaps: number[] = []
+  const overlaps: number[] = []
+  for (let layer = 0; layer < middles.length; layer++) {
+    const { gap, overlap } = outlineLayer(segments, layer, kernel, out)
+    if (gap > REPORTED_GAP) gaps.push(middles[layer]!)
+    if (overlap > REPORTED_OVERLAP) overlaps.push(middles[layer]!)
+    onLayer(layer + 1, middles.length)
+  }
+  const notes: string[] = []
+  if (gaps.length > 0) notes.push(`Open contours were closed with straight lines ${onLayers(gaps)}.`)
+  if (overlaps.length > 0) notes.push(`The surface crosses or overlaps itself ${onLayers(overlaps)}; what overlaps was united.`)
+  return { top, height, outlines: out.finish(), notes }
+}
+
+function outlineLayer(segments: Segments, layer: number, kernel: PolygonKernel, out: ContoursBuilder): { gap: number; overlap: number } {
+  const raw = new ContoursBuilder()
+  const gap = linkSegments(segments, layer, raw)
+  raw.endGroup()
+  const contours = raw.finish()
+  let signed = 0
+  for (let p = 0; p < contours.polygonStart.length - 1; p++) signed += polygonArea(contours, p)
+  const united = kernel.run((ops) => {
+    const region = ops.unite(ops.simplify(ops.read(contours, 0), CONTOUR_TOLERANCE))
+    ops.write(region, out)
+    return ops.area(region)
+  })
+  out.endGroup()
+  // Thinning alone moves the area by far less than this; overlapping bodies are counted twice in the signed sum.
+  return { gap, overlap: united > 0 ? Math.abs(signed - united) / united - thinningAllowance(contours.xy.length / 2, united) : 0 }
+}
+
+const thinningAllowance = (points: number, area: number): number => Math.min(0.05, (points * CONTOUR_TOLERANCE * CONTOUR_TOLERANCE) / area + (4 * CONTOUR_TOLERANCE) / Math.sqrt(area))
+
+function onLayers(heights: readonly number[]): string {
+  const low = Math.min(...heights).toFixed(2)
+  const high = Math.max(...heights).toFixed(2)
+  return heights.length === 1 ? `on one layer, at z = ${low} mm` : `on ${heights.length} layers between z = ${low} and ${high} mm`
+}

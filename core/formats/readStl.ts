@@ -18,7 +18,12 @@ export function readStl(bytes: Uint8Array, fileName = 'model'): TriangleSoup {
   }
   const soup = looksBinary(bytes) ? readBinary(bytes, fileName) : readAscii(bytes, fileName)
   if (soup.corners.length === 0) {
-    throw new InputError('stl-no-triangles', 'The file is an STL but holds no triangle.', fileName, 'Export the part as a solid body and load it again.')
+    throw new InputError(
+      'stl-no-triangles',
+      'The file is an STL but holds no triangle.',
+      fileName,
+      'Export the part as a solid body and load it again.',
+    )
   }
   for (let i = 0; i < soup.corners.length; i++) {
     if (!Number.isFinite(soup.corners[i])) {
@@ -44,7 +49,12 @@ function looksBinary(bytes: Uint8Array): boolean {
 
 function readBinary(bytes: Uint8Array, fileName: string): TriangleSoup {
   if (bytes.length < HEADER_BYTES) {
-    throw new InputError('stl-truncated', `The file ends after ${bytes.length} bytes, inside the 84-byte header.`, fileName, 'Copy or export the file again.')
+    throw new InputError(
+      'stl-truncated',
+      `The file ends after ${bytes.length} bytes, inside the 84-byte header.`,
+      fileName,
+      'Copy or export the file again.',
+    )
   }
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const promised = view.getUint32(80, true)
@@ -71,7 +81,12 @@ function readBinary(bytes: Uint8Array, fileName: string): TriangleSoup {
 function readAscii(bytes: Uint8Array, fileName: string): TriangleSoup {
   const text = ascii(bytes, 0, bytes.length)
   if (!/^\s*solid\b/i.test(text)) {
-    throw new InputError('stl-not-stl', 'This is a text file, but not an STL: it does not begin with "solid".', fileName, 'Load a binary or ASCII STL file.')
+    throw new InputError(
+      'stl-not-stl',
+      'This is a text file, but not an STL: it does not begin with "solid".',
+      fileName,
+      'Load a binary or ASCII STL file.',
+    )
   }
   const numbers: number[] = []
   const notes: string[] = []
@@ -101,7 +116,12 @@ function readAscii(bytes: Uint8Array, fileName: string): TriangleSoup {
     }
   }
   if (numbers.length % 9 !== 0 || (facets > 0 && !ended && inFacet !== 3)) {
-    throw new InputError('stl-truncated', `The file ends inside triangle ${facets}.`, fileName, 'The file is damaged or cut short: copy or export it again.')
+    throw new InputError(
+      'stl-truncated',
+      `The file ends inside triangle ${facets}.`,
+      fileName,
+      'The file is damaged or cut short: copy or export it again.',
+    )
   }
   if (!ended && facets > 0) notes.push('The closing "endsolid" is missing; all triangles before it were read.')
   return { corners: Float64Array.from(numbers), notes }
@@ -109,11 +129,21 @@ function readAscii(bytes: Uint8Array, fileName: string): TriangleSoup {
 
 function badFacet(fileName: string, facet: number, text: string, offset: number, why: string): InputError {
   const line = text.slice(0, offset).split('\n').length
-  return new InputError('stl-bad-facet', `Triangle ${facet} cannot be read: ${why}.`, `${fileName}, line ${line}`, 'Export the part again as triangles.')
+  return new InputError(
+    'stl-bad-facet',
+    `Triangle ${facet} cannot be read: ${why}.`,
+    `${fileName}, line ${line}`,
+    'Export the part again as triangles.',
+  )
 }
 
 function tooMany(count: number, fileName: string): InputError {
-  return new InputError('stl-too-many', `The file holds ${count} triangles; ${MAX_TRIANGLES} is the most that can be worked on.`, fileName, 'Reduce the mesh before loading it.')
+  return new InputError(
+    'stl-too-many',
+    `The file holds ${count} triangles; ${MAX_TRIANGLES} is the most that can be worked on.`,
+    fileName,
+    'Reduce the mesh before loading it.',
+  )
 }
 
 function lineEnd(text: string, from: number): number {

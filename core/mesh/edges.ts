@@ -31,8 +31,8 @@ export function findEdges(mesh: Mesh): Edges {
   for (let c = 0; c < corners; c++) {
     const from = triangles[c]!
     const to = triangles[c % 3 === 2 ? c - 2 : c + 1]!
-    const a = from < to ? from : to
-    const b = from < to ? to : from
+    const a = Math.min(from, to)
+    const b = Math.max(from, to)
     forward[c] = from < to ? 1 : 0
     let slot = (Math.imul(a, 0x9e3779b1) ^ Math.imul(b, 0x85ebca6b)) >>> 7
     slot &= mask

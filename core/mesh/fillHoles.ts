@@ -69,7 +69,9 @@ function flatPatch(positions: Float64Array, rim: readonly number[]): number[] | 
   const patch: number[] = []
   for (let i = 0; i < ears.length; i += 3) {
     const [a, b, c] = [ears[i]!, ears[i + 1]!, ears[i + 2]!]
-    const area = (points[b]![u]! - points[a]![u]!) * (points[c]![v]! - points[a]![v]!) - (points[b]![v]! - points[a]![v]!) * (points[c]![u]! - points[a]![u]!)
+    const area =
+      (points[b]![u]! - points[a]![u]!) * (points[c]![v]! - points[a]![v]!) -
+      (points[b]![v]! - points[a]![v]!) * (points[c]![u]! - points[a]![u]!)
     const outward = area > 0 === normal[axis]! > 0
     patch.push(rim[a]!, rim[outward ? b : c]!, rim[outward ? c : b]!)
   }

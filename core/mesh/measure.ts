@@ -45,17 +45,21 @@ export function areaNormal(mesh: Mesh, t: number, out: Float64Array): number {
 }
 
 /** The axis-aligned box around the vertices that triangles use, mm. */
-export function measureBox(mesh: Mesh): Box {
-  const min: [number, number, number] = [Infinity, Infinity, Infinity]
-  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity]
-  for (const vertex of mesh.triangles) {
-    for (let k = 0; k < 3; k++) {
-      const value = mesh.positions[3 * vertex + k]!
-      if (value < min[k]!) min[k] = value
-      if (value > max[k]!) max[k] = value
-    }
+export function measureBox({ positions, triangles }: Mesh): Box {
+  let [x0, y0, z0, x1, y1, z1] = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity]
+  for (let c = 0; c < triangles.length; c++) {
+    const at = 3 * triangles[c]!
+    const x = positions[at]!
+    const y = positions[at + 1]!
+    const z = positions[at + 2]!
+    if (x < x0) x0 = x
+    if (x > x1) x1 = x
+    if (y < y0) y0 = y
+    if (y > y1) y1 = y
+    if (z < z0) z0 = z
+    if (z > z1) z1 = z
   }
-  return { min, max }
+  return { min: [x0, y0, z0], max: [x1, y1, z1] }
 }
 
 /** Edge lengths of the box around the mesh, mm. */

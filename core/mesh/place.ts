@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { type Mesh, triangleCount } from './mesh'
 import { measureBox } from './measure'
+import { type Mesh, triangleCount } from './mesh'
 
 /** How a part lies on the bed: uniform scale, then rotation about x, y and z in that order. */
 export const placementSchema = z.object({
@@ -47,15 +47,29 @@ function rotationMatrix([rx, ry, rz]: readonly [number, number, number], scale: 
   const [cy, sy] = cosSin(ry)
   const [cz, sz] = cosSin(rz)
   // Rz · Ry · Rx
-  return [cz * cy, cz * sy * sx - sz * cx, cz * sy * cx + sz * sx, sz * cy, sz * sy * sx + cz * cx, sz * sy * cx - cz * sx, -sy, cy * sx, cy * cx].map(
-    (v) => v * scale,
-  )
+  return [
+    cz * cy,
+    cz * sy * sx - sz * cx,
+    cz * sy * cx + sz * sx,
+    sz * cy,
+    sz * sy * sx + cz * cx,
+    sz * sy * cx - cz * sx,
+    -sy,
+    cy * sx,
+    cy * cx,
+  ].map((v) => v * scale)
 }
 
 /** Exact at quarter turns, where floating-point cosine would leave a sliver of tilt and spoil flat faces. */
 function cosSin(degrees: number): [number, number] {
   const turn = ((degrees % 360) + 360) % 360
-  if (turn % 90 === 0) return [[1, 0], [0, 1], [-1, 0], [0, -1]][turn / 90] as [number, number]
+  if (turn % 90 === 0)
+    return [
+      [1, 0],
+      [0, 1],
+      [-1, 0],
+      [0, -1],
+    ][turn / 90] as [number, number]
   return [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
 }
 

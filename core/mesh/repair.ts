@@ -1,7 +1,7 @@
 import { type Edges, findEdges } from './edges'
 import { fillFlatHoles } from './fillHoles'
-import { type Box, type Mesh, type TriangleSoup, triangleCount } from './mesh'
 import { measureArea, measureSize, measureVolume } from './measure'
+import { type Box, type Mesh, type TriangleSoup, triangleCount } from './mesh'
 import { findShells, type Shells } from './shells'
 import { weld } from './weld'
 import { weldBorder } from './weldBorder'
@@ -31,43 +31,45 @@ const SUSPICIOUSLY_SMALL = 2
  */
 export function repair(soup: TriangleSoup): { mesh: Mesh; report: MeshReport } {
   const notes = [...soup.notes]
-  let mesh = dropCollapsed(weld(soup.corners), notes)
-  let edges = findEdges(mesh)
-  if (hasOpenEdge(edges)) {
-    const joined = weldBorder(mesh, edges)
+  let linked = dropCollapsed(weld(soup.corners), notes)
+  if (hasOpenEdge(linked.edges)) {
+    const joined = weldBorder(linked.mesh, linked.edges)
     if (joined.joined > 0) {
       notes.push(`${count(joined.joined, 'corner')} on open edges lay a hair apart and were joined.`)
-      mesh = dropCollapsed(joined.mesh, notes)
-      edges = findEdges(mesh)
+      linked = dropCollapsed(joined.mesh, notes)
     }
   }
-  let shells = findShells(mesh, edges)
-  const specks = dropSpecks(mesh, edges, shells)
+  let shells = findShells(linked.mesh, linked.edges)
+  const specks = dropSpecks(linked.mesh, linked.edges, shells)
   if (specks.dropped > 0) {
     notes.push(`${count(specks.dropped, 'loose triangle')} that enclosed nothing ${specks.dropped === 1 ? 'was' : 'were'} left out.`)
-    mesh = specks.mesh
-    edges = findEdges(mesh)
-    shells = findShells(mesh, edges)
+    linked = linkEdges(specks.mesh)
+    shells = findShells(linked.mesh, linked.edges)
   }
-  mesh = turnOutward(mesh, shells, notes)
-  edges = findEdges(mesh)
-  if (hasOpenEdge(edges)) {
-    const filled = fillFlatHoles(mesh, edges)
+  const outward = turnOutward(linked.mesh, shells, notes)
+  if (outward !== linked.mesh) linked = linkEdges(outward)
+  if (hasOpenEdge(linked.edges)) {
+    const filled = fillFlatHoles(linked.mesh, linked.edges)
     if (filled.holes > 0) {
       notes.push(`${count(filled.holes, 'flat hole')} ${filled.holes === 1 ? 'was' : 'were'} closed.`)
-      mesh = filled.mesh
-      edges = findEdges(mesh)
+      linked = linkEdges(filled.mesh)
     }
   }
+  const { mesh, edges } = linked
   const size = measureSize(mesh)
-  if (Math.max(...size) < SUSPICIOUSLY_SMALL) notes.push(`The part is only ${Math.max(...size).toPrecision(2)} mm across; it may have been saved in metres or inches. Set its scale.`)
-  const openEdges = edges.uses.reduce((n, uses) => n + (uses === 1 ? 1 : 0), 0)
-  const crowdedEdges = edges.uses.reduce((n, uses) => n + (uses > 2 ? 1 : 0), 0)
-  const disagreeing = countDisagreeing(mesh, edges)
+  if (Math.max(...size) < SUSPICIOUSLY_SMALL)
+    notes.push(`The part is only ${Math.max(...size).toPrecision(2)} mm across; it may have been saved in metres or inches. Set its scale.`)
+  const openEdges = countEdges(edges, (uses) => uses === 1)
+  const crowdedEdges = countEdges(edges, (uses) => uses > 2)
   if (openEdges > 0) {
-    notes.push(`The surface is open along ${count(openEdges, 'edge')} (${placeOfOpenEdges(mesh, edges)}). Slices are closed with straight lines there; mend the model if that is not what you mean.`)
+    notes.push(
+      `The surface is open along ${count(openEdges, 'edge')} (${placeOfOpenEdges(mesh, edges)}). Slices are closed with straight lines there; mend the model if that is not what you mean.`,
+    )
   }
-  if (crowdedEdges > 0) notes.push(`${count(crowdedEdges, 'edge')} ${crowdedEdges === 1 ? 'is' : 'are'} shared by more than two triangles; bodies that touch there are united.`)
+  if (crowdedEdges > 0)
+    notes.push(
+      `${count(crowdedEdges, 'edge')} ${crowdedEdges === 1 ? 'is' : 'are'} shared by more than two triangles; bodies that touch there are united.`,
+    )
   return {
     mesh,
     report: {
@@ -75,8 +77,8 @@ export function repair(soup: TriangleSoup): { mesh: Mesh; report: MeshReport } {
       volumeMm3: measureVolume(mesh),
       areaMm2: measureArea(mesh),
       sizeMm: size,
-      watertight: openEdges === 0 && crowdedEdges === 0 && disagreeing === 0,
-      shells: findShells(mesh, edges).count,
+      watertight: openEdges === 0 && crowdedEdges === 0 && countDisagreeing(mesh, edges) === 0,
+      shells: shells.count,
       openEdges,
       crowdedEdges,
       notes,
@@ -84,17 +86,32 @@ export function repair(soup: TriangleSoup): { mesh: Mesh; report: MeshReport } {
   }
 }
 
+/** A mesh and its edges, found once and passed along. */
+interface Linked {
+  readonly mesh: Mesh
+  readonly edges: Edges
+}
+
+const linkEdges = (mesh: Mesh): Linked => ({ mesh, edges: findEdges(mesh) })
+
+function countEdges(edges: Edges, matches: (uses: number) => boolean): number {
+  let n = 0
+  for (let e = 0; e < edges.count; e++) if (matches(edges.uses[e]!)) n++
+  return n
+}
+
 const hasOpenEdge = (edges: Edges): boolean => edges.uses.some((uses) => uses === 1)
 
 const count = (n: number, noun: string): string => `${n.toLocaleString('en')} ${noun}${n === 1 ? '' : 's'}`
 
 /** Leaves out triangles that use a vertex twice, and exact repeats of another triangle. */
-function dropCollapsed(mesh: Mesh, notes: string[]): Mesh {
+function dropCollapsed(mesh: Mesh, notes: string[]): Linked {
   const collapsed = keepTriangles(mesh, (a, b, c) => a !== b && b !== c && c !== a)
-  if (collapsed.dropped > 0) notes.push(`${count(collapsed.dropped, 'triangle')} without area ${collapsed.dropped === 1 ? 'was' : 'were'} left out.`)
+  if (collapsed.dropped > 0)
+    notes.push(`${count(collapsed.dropped, 'triangle')} without area ${collapsed.dropped === 1 ? 'was' : 'were'} left out.`)
   // A repeat makes all three of its edges crowded; few triangles are, so the rest need no look.
-  const edges = findEdges(collapsed.mesh)
-  if (!edges.uses.some((uses) => uses > 2)) return collapsed.mesh
+  const { edges } = linkEdges(collapsed.mesh)
+  if (!edges.uses.some((uses) => uses > 2)) return { mesh: collapsed.mesh, edges }
   const seen = new Set<string>()
   const repeated = keepTriangles(collapsed.mesh, (a, b, c, t) => {
     if ([0, 1, 2].some((k) => edges.uses[edges.ofTriangle[3 * t + k]!]! <= 2)) return true
@@ -103,8 +120,9 @@ function dropCollapsed(mesh: Mesh, notes: string[]): Mesh {
     seen.add(key)
     return true
   })
-  if (repeated.dropped > 0) notes.push(`${count(repeated.dropped, 'repeated triangle')} ${repeated.dropped === 1 ? 'was' : 'were'} left out.`)
-  return repeated.mesh
+  if (repeated.dropped > 0)
+    notes.push(`${count(repeated.dropped, 'repeated triangle')} ${repeated.dropped === 1 ? 'was' : 'were'} left out.`)
+  return repeated.dropped === 0 ? { mesh: collapsed.mesh, edges } : linkEdges(repeated.mesh)
 }
 
 function keepTriangles(mesh: Mesh, keep: (a: number, b: number, c: number, t: number) => boolean): { mesh: Mesh; dropped: number } {
@@ -137,7 +155,7 @@ function dropSpecks(mesh: Mesh, edges: Edges, shells: Shells): { mesh: Mesh; dro
   return keepTriangles(mesh, (_a, _b, _c, t) => sizes[shells.ofTriangle[t]!]! > 2 || joinsOthers[shells.ofTriangle[t]!] === 1)
 }
 
-/** Turns triangles so that each shell agrees with itself and faces outward; a hollow inside another shell faces inward. */
+/** Turns triangles so that each shell agrees with itself and faces outward; a hollow inside another shell faces inward. Gives back the same mesh when nothing was wrong. */
 function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
   const triangles = mesh.triangles.slice()
   const turn = (t: number) => {
@@ -173,13 +191,16 @@ function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
   }
   if (flipped > 0) notes.push(`${count(flipped, 'triangle')} faced the wrong way and ${flipped === 1 ? 'was' : 'were'} turned.`)
   if (inverted > 0) notes.push(`A body of ${count(inverted, 'triangle')} was inside out and was turned.`)
-  return { positions: mesh.positions, triangles }
+  return flipped + inverted === 0 ? mesh : { positions: mesh.positions, triangles }
 }
 
 function measureShells(mesh: Mesh, shells: Shells): { volume: number; box: Box }[] {
   const extents = Array.from({ length: shells.count }, () => ({
     volume: 0,
-    box: { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] } as { min: [number, number, number]; max: [number, number, number] },
+    box: { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] } as {
+      min: [number, number, number]
+      max: [number, number, number]
+    },
   }))
   for (let t = 0; t < triangleCount(mesh); t++) {
     const extent = extents[shells.ofTriangle[t]!]!

@@ -19,9 +19,12 @@ export function weld(corners: Float64Array): Mesh {
   const words = new Int32Array(scratch.buffer)
   let vertexCount = 0
   for (let c = 0; c < cornerCount; c++) {
-    const x = (scratch[0] = corners[3 * c]! + 0)
-    const y = (scratch[1] = corners[3 * c + 1]! + 0)
-    const z = (scratch[2] = corners[3 * c + 2]! + 0)
+    const x = corners[3 * c]! + 0
+    const y = corners[3 * c + 1]! + 0
+    const z = corners[3 * c + 2]! + 0
+    scratch[0] = x
+    scratch[1] = y
+    scratch[2] = z
     let hash = 0
     for (let w = 0; w < 6; w++) hash = Math.imul(hash ^ words[w]!, 0x9e3779b1) ^ (hash >>> 15)
     let slot = (hash ^ (hash >>> 13)) & mask

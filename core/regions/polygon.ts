@@ -1,4 +1,5 @@
-import createKernel, { type MainModule, type Paths64 } from 'clipper2-wasm/dist/umd/clipper2z'
+import type { MainModule, Paths64 } from 'clipper2-wasm'
+import createKernel from 'clipper2-wasm/dist/umd/clipper2z.js'
 import type { Contours, ContoursBuilder } from './contours'
 
 /** Polygon arithmetic runs on whole numbers: this many to a millimetre, a tenth of a micrometre each. */
@@ -40,7 +41,7 @@ export interface PolygonKernel {
 
 /** Starts the kernel. `wasm` is the content of `clipper2z.wasm`: only the host knows where that file is. */
 export async function loadPolygonKernel(wasm: ArrayBuffer | Uint8Array): Promise<PolygonKernel> {
-  const kernel: MainModule = await createKernel({ wasmBinary: wasm as ArrayBuffer })
+  const kernel: MainModule = await createKernel({ wasmBinary: wasm })
   return { run: (work) => runWith(kernel, work) }
 }
 

@@ -61,8 +61,8 @@ export function cutTriangles(mesh: Mesh, edges: Edges, planes: Float64Array): Se
         if (hereAbove) fromEdge[s] = edges.ofTriangle[3 * t + side]!
         else toEdge[s] = edges.ofTriangle[3 * t + side]!
         // Both triangles on an edge must find the very same point, so it is computed from the lower-numbered vertex.
-        const low = 3 * (here < next ? here : next)
-        const high = 3 * (here < next ? next : here)
+        const low = 3 * Math.min(here, next)
+        const high = 3 * Math.max(here, next)
         const share = (z - p[low + 2]!) / (p[high + 2]! - p[low + 2]!)
         out[2 * s] = p[low]! + share * (p[high]! - p[low]!)
         out[2 * s + 1] = p[low + 1]! + share * (p[high + 1]! - p[low + 1]!)

@@ -1,11 +1,11 @@
 import { findEdges } from '../mesh/edges'
-import type { Mesh } from '../mesh/mesh'
 import { measureBox } from '../mesh/measure'
-import { ContoursBuilder, polygonArea } from '../regions/contours'
+import type { Mesh } from '../mesh/mesh'
+import { type Contours, ContoursBuilder, polygonArea } from '../regions/contours'
 import type { PolygonKernel } from '../regions/polygon'
-import { type Segments, cutTriangles } from './cutTriangles'
+import { cutTriangles } from './cutTriangles'
 import type { Layers } from './layers'
-import { linkSegments } from './linkSegments'
+import { linkSegments, SegmentIndex } from './linkSegments'
 import { uniformHeights } from './uniformHeights'
 
 /** Contours are thinned to this, mm: dense meshes carry several times more points than a nozzle can draw. */
@@ -24,15 +24,25 @@ export interface SliceSettings {
  * Cuts a mesh that stands on z = 0 into layers of uniform height, each at its middle. Bodies that touch or overlap are
  * united; open places are closed with straight lines and reported.
  */
-export function slice(mesh: Mesh, settings: SliceSettings, kernel: PolygonKernel, onLayer: (done: number, of: number) => void = () => {}): Layers {
+export function slice(
+  mesh: Mesh,
+  settings: SliceSettings,
+  kernel: PolygonKernel,
+  onLayer: (done: number, of: number) => void = () => {},
+): Layers {
   const { top, height } = uniformHeights(measureBox(mesh).max[2], settings.firstLayerHeight, settings.layerHeight)
   const middles = top.map((z, i) => z - height[i]! / 2)
   const segments = cutTriangles(mesh, findEdges(mesh), middles)
+  const index = new SegmentIndex(segments)
+  const used = new Uint8Array(segments.fromEdge.length)
   const out = new ContoursBuilder()
   const gaps: number[] = []
   const overlaps: number[] = []
   for (let layer = 0; layer < middles.length; layer++) {
-    const { gap, overlap } = outlineLayer(segments, layer, kernel, out)
+    const raw = new ContoursBuilder()
+    const gap = linkSegments(segments, layer, index, used, raw)
+    raw.endGroup()
+    const overlap = uniteLayer(raw.finish(), kernel, out)
     if (gap > REPORTED_GAP) gaps.push(middles[layer]!)
     if (overlap > REPORTED_OVERLAP) overlaps.push(middles[layer]!)
     onLayer(layer + 1, middles.length)
@@ -43,11 +53,8 @@ export function slice(mesh: Mesh, settings: SliceSettings, kernel: PolygonKernel
   return { top, height, outlines: out.finish(), notes }
 }
 
-function outlineLayer(segments: Segments, layer: number, kernel: PolygonKernel, out: ContoursBuilder): { gap: number; overlap: number } {
-  const raw = new ContoursBuilder()
-  const gap = linkSegments(segments, layer, raw)
-  raw.endGroup()
-  const contours = raw.finish()
+/** Thins and unites the contours of one layer. Returns the share of its area that was there more than once. */
+function uniteLayer(contours: Contours, kernel: PolygonKernel, out: ContoursBuilder): number {
   let signed = 0
   for (let p = 0; p < contours.polygonStart.length - 1; p++) signed += polygonArea(contours, p)
   const united = kernel.run((ops) => {
@@ -56,11 +63,12 @@ function outlineLayer(segments: Segments, layer: number, kernel: PolygonKernel, 
     return ops.area(region)
   })
   out.endGroup()
-  // Thinning alone moves the area by far less than this; overlapping bodies are counted twice in the signed sum.
-  return { gap, overlap: united > 0 ? Math.abs(signed - united) / united - thinningAllowance(contours.xy.length / 2, united) : 0 }
+  // Overlapping bodies are counted twice in the signed sum; thinning moves it too, but by less than is allowed for.
+  return united > 0 ? Math.abs(signed - united) / united - thinningAllowance(contours.xy.length / 2, united) : 0
 }
 
-const thinningAllowance = (points: number, area: number): number => Math.min(0.05, (points * CONTOUR_TOLERANCE * CONTOUR_TOLERANCE) / area + (4 * CONTOUR_TOLERANCE) / Math.sqrt(area))
+const thinningAllowance = (points: number, area: number): number =>
+  Math.min(0.05, (points * CONTOUR_TOLERANCE * CONTOUR_TOLERANCE) / area + (4 * CONTOUR_TOLERANCE) / Math.sqrt(area))
 
 function onLayers(heights: readonly number[]): string {
   const low = Math.min(...heights).toFixed(2)

@@ -1,0 +1,175 @@
+import { readFile } from 'node:fs/promises'
+import { basename } from 'node:path'
+import { InputError } from '@sable/core/errors'
+import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFile'
+import { readPart } from '@sable/core/formats/readPart'
+import type { Placement } from '@sable/core/mesh/place'
+import { type Part, predict } from '@sable/core/predict'
+import { parseValue, type SettingValues } from '@sable/core/profile/settings'
+import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
+import { StageCache } from '@sable/core/stageCache'
+import { Command, CommanderError } from 'commander'
+import { findSetup } from './findRecords'
+import { openKernel } from './openKernel'
+import { asJson, asTable } from './report'
+
+interface SharedOptions {
+  readonly printer?: string
+  readonly nozzle?: number
+  readonly material?: string
+  readonly set: readonly string[]
+  readonly scale: number
+  readonly rotate: [number, number, number]
+  readonly json?: boolean
+}
+
+const program = new Command('sable')
+  .description('Predicts time, filament, surface and strength of a printed part.')
+  .showHelpAfterError()
+  .exitOverride()
+
+const withOptions = (command: Command): Command =>
+  command
+    .option('--printer <key>', 'printer from the shelf')
+    .option('--nozzle <mm>', 'bore of the nozzle, mm', readNumber('--nozzle'))
+    .option('--material <key>', 'material from the shelf')
+    .option(
+      '--set <name=value>',
+      'set one setting; may be given often',
+      (value: string, before: string[]) => [...before, value],
+      [] as string[],
+    )
+    .option('--scale <factor>', 'scale the part', readNumber('--scale'), 1)
+    .option('--rotate <x,y,z>', 'turn the part, degrees about each axis', readAngles, [0, 0, 0])
+    .option('--json', 'print one JSON object')
+
+withOptions(program.command('predict').description('figures for one profile').argument('<model>', 'STL file'))
+  .option('--profile <file>', 'profile file')
+  .action(async (model: string, options: SharedOptions & { profile?: string }) => {
+    const part = await loadPart(model)
+    const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
+    const prediction = predictWith(part, file, options, await openKernel(), new StageCache())
+    print(options.json ? JSON.stringify(asJson(prediction), null, 2) : asTable([file?.name ?? basename(model)], [prediction]))
+  })
+
+withOptions(
+  program
+    .command('compare')
+    .description('figures for several profiles side by side')
+    .argument('<model>', 'STL file')
+    .argument('<profiles...>', 'profile files'),
+).action(async (model: string, files: string[], options: SharedOptions) => {
+  const part = await loadPart(model)
+  const kernel = await openKernel()
+  const cache = new StageCache()
+  const profiles = await Promise.all(files.map(loadProfile))
+  const predictions = profiles.map((file) => predictWith(part, file, options, kernel, cache))
+  print(
+    options.json
+      ? JSON.stringify(
+          { candidates: predictions.map((prediction, i) => ({ name: profiles[i]!.name, file: files[i], ...asJson(prediction) })) },
+          null,
+          2,
+        )
+      : asTable(
+          profiles.map((profile) => profile.name),
+          predictions,
+        ),
+  )
+})
+
+program
+  .command('shelf')
+  .description('starter printers, nozzles and materials with their keys')
+  .option('--json', 'print one JSON object')
+  .action((options: { json?: boolean }) => {
+    const shelf = { printers: starterPrinters, nozzles: starterNozzles, materials: starterMaterials }
+    if (options.json) return print(JSON.stringify(shelf, null, 2))
+    for (const [group, records] of Object.entries(shelf)) {
+      print(`${group}:`)
+      for (const record of records) print(`  ${record.key.padEnd(12)} ${record.name}`)
+    }
+  })
+
+function predictWith(
+  part: Part,
+  file: ProfileFile | undefined,
+  options: SharedOptions,
+  kernel: Awaited<ReturnType<typeof openKernel>>,
+  cache: StageCache,
+) {
+  const setup = findSetup({
+    printer: options.printer ?? file?.printer,
+    nozzle: options.nozzle ?? file?.nozzle,
+    material: options.material ?? file?.material,
+  })
+  const values: SettingValues = { ...file?.settings, ...readSettings(options.set) }
+  const placement: Placement = { scale: options.scale, rotateDeg: options.rotate }
+  return predict(part, placement, setup, values, { kernel, cache })
+}
+
+function readSettings(pairs: readonly string[]): SettingValues {
+  return Object.fromEntries(
+    pairs.map((pair) => {
+      const at = pair.indexOf('=')
+      if (at < 1)
+        throw new InputError(
+          'set-malformed',
+          `"${pair}" is not of the form name=value.`,
+          '--set',
+          'Write for example --set layerHeight=0.2.',
+        )
+      const name = pair.slice(0, at).trim()
+      return [name, parseValue(name, pair.slice(at + 1), '--set')]
+    }),
+  )
+}
+
+async function loadPart(path: string): Promise<Part> {
+  return readPart(await readNamed(path), basename(path))
+}
+
+async function loadProfile(path: string): Promise<ProfileFile> {
+  return readProfileFile((await readNamed(path)).toString('utf8'), basename(path))
+}
+
+async function readNamed(path: string): Promise<Buffer> {
+  try {
+    return await readFile(path)
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException
+    const why =
+      code === 'ENOENT' ? 'There is no such file.' : code === 'EISDIR' ? 'This is a folder.' : `The file cannot be read (${code}).`
+    throw new InputError('file-unreadable', why, path, 'Check the path.')
+  }
+}
+
+function readNumber(option: string) {
+  return (text: string): number => {
+    const value = Number(text.replace(',', '.'))
+    if (text.trim() === '' || !Number.isFinite(value) || value <= 0)
+      throw new InputError('option-not-a-number', `"${text}" is not a number above 0.`, option, `Write for example ${option} 0.4.`)
+    return value
+  }
+}
+
+function readAngles(text: string): [number, number, number] {
+  const angles = text.split(',').map(Number)
+  if (angles.length !== 3 || !angles.every(Number.isFinite))
+    throw new InputError('option-not-angles', `"${text}" is not three angles.`, '--rotate', 'Write for example --rotate 90,0,0.')
+  return angles as [number, number, number]
+}
+
+function print(text: string): void {
+  process.stdout.write(`${text}\n`)
+}
+
+try {
+  await program.parseAsync()
+} catch (error) {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode
+  else {
+    process.stderr.write(`${error instanceof InputError ? error.sentence : (error as Error).stack}\n`)
+    process.exitCode = 1
+  }
+}

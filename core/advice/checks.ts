@@ -1,0 +1,179 @@
+import type { MeshReport } from '../mesh/repair'
+import type { TimeFigures } from '../motion/timeFigures'
+import type { ResolvedSettings, Setup } from '../profile/resolve'
+import { settings as definitions, type SettingName } from '../profile/settings'
+import { laidFeatures } from '../toolpath/toolpath'
+
+/** Something a person should know before printing. */
+export interface Check {
+  readonly id: string
+  readonly severity: 'note' | 'caution' | 'stop'
+  /** The setting it concerns, where there is one. */
+  readonly setting?: SettingName
+  readonly message: string
+}
+
+/** What the checks look at. */
+export interface Evidence {
+  readonly setup: Setup
+  readonly resolved: ResolvedSettings
+  readonly sizeMm: readonly [number, number, number]
+  readonly mesh: Pick<MeshReport, 'watertight'>
+  readonly time: TimeFigures
+  readonly laidVolumeMm3: number
+  readonly layerCount: number
+  /** Layers on which a separate piece of the model got no line. */
+  readonly layersWithLostPieces: number
+}
+
+type Rule = (evidence: Evidence) => Check | Check[] | undefined
+
+/** A layer higher than this share of the bore hardly presses onto the one below; common practice. */
+const HIGHEST_LAYER = 0.875
+/** Pushing filament forward faster than this makes motors skip, mm/s; common practice. */
+const SAFE_PUSH_BACK = 30
+
+const speedSettings = { outerWall: 'outerWallSpeed', innerWall: 'innerWallSpeed', skin: 'skinSpeed', infill: 'infillSpeed' } as const
+
+const rules: readonly Rule[] = [
+  ({ setup, sizeMm }) => {
+    const over = [0, 1, 2].filter((k) => sizeMm[k]! > setup.printer.buildVolume[k]!)
+    if (over.length === 0) return
+    const which = over.map((k) => `${'XYZ'[k]} ${sizeMm[k]!.toFixed(1)} mm of ${setup.printer.buildVolume[k]} mm`).join(', ')
+    return {
+      id: 'larger-than-printer',
+      severity: 'stop',
+      message: `The part does not fit ${setup.printer.name}: ${which}. Turn it, scale it down or choose another printer.`,
+    }
+  },
+  ({ laidVolumeMm3 }) =>
+    laidVolumeMm3 > 0
+      ? undefined
+      : {
+          id: 'nothing-laid',
+          severity: 'stop',
+          setting: 'lineWidth',
+          message: 'No line fits anywhere into this part. Use a narrower line or scale the part up.',
+        },
+  ({ layersWithLostPieces, laidVolumeMm3, layerCount }) =>
+    layersWithLostPieces === 0 || laidVolumeMm3 === 0
+      ? undefined
+      : {
+          id: 'thinner-than-a-line',
+          severity: 'caution',
+          setting: 'lineWidth',
+          message: `On ${layersWithLostPieces} of ${layerCount} layers a piece of the model is thinner than a line and is not laid. Use a narrower line to keep it.`,
+        },
+  ({ setup, resolved }) => {
+    const asked = resolved.settings.nozzleTemperature
+    const most = setup.printer.hotEnd.maxTemperature
+    if (asked > most)
+      return {
+        id: 'hot-end-too-hot',
+        severity: 'stop',
+        setting: 'nozzleTemperature',
+        message: `${setup.printer.name} goes to ${most} °C; ${asked} °C is asked.`,
+      }
+  },
+  ({ setup, resolved }) =>
+    outsideLabel(setup.material.name, 'nozzleTemperature', resolved.settings.nozzleTemperature, setup.material.nozzleRange),
+  ({ setup, resolved }) => outsideLabel(setup.material.name, 'bedTemperature', resolved.settings.bedTemperature, setup.material.bedRange),
+  ({ setup, resolved }) => {
+    const highest = setup.nozzle.bore * HIGHEST_LAYER
+    if (resolved.settings.layerHeight <= highest) return
+    return {
+      id: 'layer-high-for-bore',
+      severity: 'caution',
+      setting: 'layerHeight',
+      message: `${resolved.settings.layerHeight} mm layers from a ${setup.nozzle.bore} mm bore hardly press together; ${highest.toFixed(2)} mm is about the most.`,
+    }
+  },
+  ({ time, resolved }) =>
+    laidFeatures.flatMap((feature): Check[] => {
+      const { speedMmS, limiter } = time.realSpeeds[feature]
+      const setting = speedSettings[feature]
+      const asked = resolved.settings[setting]
+      if (speedMmS === 0 || speedMmS > 0.95 * asked || limiter === 'asked') return []
+      return [
+        {
+          id: `held-back-${feature}`,
+          severity: 'note',
+          setting,
+          message: `${definitions[setting].label}: asked ${asked}, gets ${Math.round(speedMmS)} mm/s. ${reasons[limiter]}`,
+        },
+      ]
+    }),
+  ({ time }) =>
+    time.layersTooFast === 0
+      ? undefined
+      : {
+          id: 'layer-time-short',
+          severity: 'caution',
+          setting: 'floorSpeed',
+          message: `${count(time.layersTooFast, 'layer')} ${time.layersTooFast === 1 ? 'is' : 'are'} done before the least layer time even at the floor speed. Print two at once or lower the floor speed.`,
+        },
+  ({ resolved }) =>
+    resolved.settings.pushBackSpeed <= SAFE_PUSH_BACK
+      ? undefined
+      : {
+          id: 'push-back-fast',
+          severity: 'note',
+          setting: 'pushBackSpeed',
+          message: `Motors tend to skip when filament is pushed back faster than about ${SAFE_PUSH_BACK} mm/s.`,
+        },
+  ({ setup, resolved }) => {
+    const most = setup.printer.limits.extruderSpeed
+    if (resolved.settings.retractSpeed <= most) return
+    return {
+      id: 'retraction-beyond-firmware',
+      severity: 'note',
+      setting: 'retractSpeed',
+      message: `The firmware feeds at ${most} mm/s at most; asking for ${resolved.settings.retractSpeed} does nothing more.`,
+    }
+  },
+  ({ mesh }) =>
+    mesh.watertight
+      ? undefined
+      : { id: 'mesh-open', severity: 'note', message: 'The model is not watertight; what was done about it is listed with the part.' },
+  ({ setup }) =>
+    setup.material.family === 'ABS'
+      ? {
+          id: 'fumes',
+          severity: 'caution',
+          message: 'ABS gives off fumes and particles: ventilate the room, and do not sit beside the printer.',
+        }
+      : undefined,
+]
+
+const reasons: Readonly<Record<TimeFigures['realSpeeds']['skin']['limiter'], string>> = {
+  asked: '',
+  firstLayer: 'The first layer holds it back.',
+  flow: 'The flow limit holds it back.',
+  axis: 'The speed of an axis holds it back.',
+  extruder: 'The feed of the extruder holds it back.',
+  acceleration: 'Most lines are too short to get up to speed at this acceleration.',
+  layerTime: 'Most layers are slowed for their least time.',
+}
+
+/** Runs every check; the gravest come first. */
+export function runChecks(evidence: Evidence): Check[] {
+  const order = ['stop', 'caution', 'note']
+  return rules.flatMap((rule) => rule(evidence) ?? []).sort((a, b) => order.indexOf(a.severity) - order.indexOf(b.severity))
+}
+
+function outsideLabel(
+  material: string,
+  setting: 'nozzleTemperature' | 'bedTemperature',
+  value: number,
+  [low, high]: readonly [number, number],
+): Check | undefined {
+  if (value >= low && value <= high) return
+  return {
+    id: `${setting}-outside-label`,
+    severity: 'caution',
+    setting,
+    message: `${value} °C lies outside what ${material} is sold for: ${low}–${high} °C.`,
+  }
+}
+
+const count = (n: number, noun: string): string => `${n} ${noun}${n === 1 ? '' : 's'}`

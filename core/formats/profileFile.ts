@@ -1,0 +1,88 @@
+import { InputError } from '../errors'
+import { checkValue, type SettingValues } from '../profile/settings'
+
+const FORMAT = 'sable-lantern/profile'
+const VERSION = 1
+
+/** A profile as a file holds it: its own values, and optionally what it is meant to print with and on. */
+export interface ProfileFile {
+  readonly name: string
+  readonly settings: SettingValues
+  /** Keys of shelf records; nozzle bore in mm. */
+  readonly printer?: string
+  readonly nozzle?: number
+  readonly material?: string
+}
+
+/**
+ * Reads a profile file.
+ *
+ * @throws InputError naming the file and the setting: no JSON, another format or version, an unknown setting, a value out
+ *   of range
+ */
+export function readProfileFile(text: string, fileName: string): ProfileFile {
+  const content = parseObject(text, fileName, FORMAT, VERSION)
+  const given = content.settings ?? {}
+  if (typeof given !== 'object' || given === null || Array.isArray(given)) {
+    throw new InputError(
+      'profile-malformed',
+      '"settings" must be an object of names and values.',
+      fileName,
+      'Write {"settings": {"layerHeight": 0.2}}.',
+    )
+  }
+  const settings = Object.fromEntries(
+    Object.entries(given).map(([name, value]) => [name, checkValue(name, value, fileName)]),
+  ) as SettingValues
+  const { name, printer, nozzle, material } = content
+  return {
+    name: typeof name === 'string' && name !== '' ? name : fileName.replace(/^.*\//, '').replace(/\.json$/i, ''),
+    settings,
+    ...(typeof printer === 'string' ? { printer } : {}),
+    ...(typeof nozzle === 'number' ? { nozzle } : {}),
+    ...(typeof material === 'string' ? { material } : {}),
+  }
+}
+
+/** Writes a profile file, readable and diffable. */
+export function writeProfileFile(profile: ProfileFile): string {
+  return `${JSON.stringify({ format: FORMAT, version: VERSION, ...profile }, null, 2)}\n`
+}
+
+/** Parses a JSON object and checks that it is of the expected format and version. @throws InputError */
+export function parseObject(text: string, fileName: string, format: string, version: number): Record<string, unknown> {
+  let content: unknown
+  try {
+    content = JSON.parse(text.replace(/^\uFEFF/, ''))
+  } catch (error) {
+    throw new InputError(
+      'file-not-json',
+      `This is not a JSON file (${(error as Error).message}).`,
+      fileName,
+      'Export the file again, or mend it at that place.',
+    )
+  }
+  if (typeof content !== 'object' || content === null || Array.isArray(content)) {
+    throw new InputError('file-malformed', 'The file must hold one JSON object.', fileName, 'Export the file again.')
+  }
+  const object = content as Record<string, unknown>
+  if (object.format !== format) {
+    throw new InputError(
+      'file-other-format',
+      `The file says it is "${String(object.format ?? 'nothing')}", not "${format}".`,
+      fileName,
+      `Choose a file with "format": "${format}".`,
+    )
+  }
+  if (object.version !== version) {
+    throw new InputError(
+      'file-other-version',
+      `The file is of version ${String(object.version ?? '(none)')}; this program reads version ${version}.`,
+      fileName,
+      typeof object.version === 'number' && object.version > version
+        ? 'It was written by a newer program: update this one, or export the file from there as an older version.'
+        : `Set "version": ${version} if you wrote the file by hand.`,
+    )
+  }
+  return object
+}

@@ -1,0 +1,102 @@
+import { code, type Feature, features, isLaid, laidFeatures, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { type Limiter, limiters } from './limiters'
+import type { Motion } from './planMotion'
+
+/** Rows under which printing time is told; retract and pushBack count together. */
+export const timeRows = ['outerWall', 'innerWall', 'skin', 'infill', 'travel', 'retraction'] as const
+export type TimeRow = (typeof timeRows)[number]
+
+/** How fast a feature really runs. */
+export interface RealSpeed {
+  /** Nine tenths of the feature's length run no faster than this, mm/s; 0 where there is none of it. */
+  readonly speedMmS: number
+  /** What holds most of the feature's time. */
+  readonly limiter: Limiter
+}
+
+export interface TimeFigures {
+  readonly timeS: number
+  readonly timeByFeatureS: Readonly<Record<TimeRow, number>>
+  /** Share of the time spent laying plastic that each limiter holds; sums to 1. */
+  readonly limiters: Readonly<Record<Limiter, number>>
+  readonly realSpeeds: Readonly<Record<(typeof laidFeatures)[number] | 'travel', RealSpeed>>
+  /** Layers that stay below the least layer time even at the floor speed. */
+  readonly layersTooFast: number
+  /** Layers that were slowed for their least time. */
+  readonly layersSlowed: number
+}
+
+const rowOf: Readonly<Record<Feature, TimeRow>> = {
+  travel: 'travel',
+  retract: 'retraction',
+  pushBack: 'retraction',
+  outerWall: 'outerWall',
+  innerWall: 'innerWall',
+  skin: 'skin',
+  infill: 'infill',
+}
+
+/** Sums a planned motion up. */
+export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number): TimeFigures {
+  const timeByCode = new Float64Array(features.length)
+  const timeByLimiter = new Float64Array(features.length * limiters.length)
+  const pace = features.map(() => new SpeedHistogram())
+  for (let m = 0; m < moveCount(path); m++) {
+    const feature = path.feature[m]!
+    const duration = motion.duration[m]!
+    timeByCode[feature]! += duration
+    timeByLimiter[feature * limiters.length + motion.limiter[m]!]! += duration
+    if (feature === code.retract || feature === code.pushBack) continue
+    const dx = path.x[m + 1]! - path.x[m]!
+    const dy = path.y[m + 1]! - path.y[m]!
+    pace[feature]!.add(motion.peak[m]!, Math.sqrt(dx * dx + dy * dy))
+  }
+  const timeByFeatureS = Object.fromEntries(timeRows.map((row) => [row, 0])) as Record<TimeRow, number>
+  for (const [i, feature] of features.entries()) timeByFeatureS[rowOf[feature]] += timeByCode[i]!
+  const laying = features.reduce((sum, _, i) => sum + (isLaid(i) ? timeByCode[i]! : 0), 0)
+  const share = (limiter: number): number =>
+    laying === 0 ? 0 : features.reduce((sum, _, i) => sum + (isLaid(i) ? timeByLimiter[i * limiters.length + limiter]! : 0), 0) / laying
+  const dominant = (feature: number): Limiter =>
+    limiters.reduce(
+      (best, limiter, i) =>
+        timeByLimiter[feature * limiters.length + i]! > timeByLimiter[feature * limiters.length + limiters.indexOf(best)]! ? limiter : best,
+      'asked' as Limiter,
+    )
+  return {
+    timeS: motion.layerTime.reduce((sum, time) => sum + time, 0),
+    timeByFeatureS,
+    limiters: Object.fromEntries(limiters.map((limiter, i) => [limiter, share(i)])) as Record<Limiter, number>,
+    realSpeeds: Object.fromEntries(
+      [...laidFeatures, 'travel' as const].map((feature) => [
+        feature,
+        { speedMmS: pace[code[feature]]!.quantile(0.9), limiter: dominant(code[feature]) },
+      ]),
+    ) as TimeFigures['realSpeeds'],
+    layersTooFast: motion.layerTime.reduce((n, time) => n + (time < minLayerTime * 0.999 ? 1 : 0), 0),
+    layersSlowed: motion.layerScale.reduce((n, scale) => n + (scale < 1 ? 1 : 0), 0),
+  }
+}
+
+/** Lengths by speed, in steps fine enough to tell speeds apart that a person would. */
+class SpeedHistogram {
+  private static readonly STEP = 0.5
+  private readonly lengths = new Float64Array(4096)
+  private readonly fastest = new Float64Array(4096)
+  private total = 0
+
+  add(speed: number, length: number): void {
+    const bin = Math.min(this.lengths.length - 1, Math.floor(speed / SpeedHistogram.STEP))
+    this.lengths[bin]! += length
+    if (speed > this.fastest[bin]!) this.fastest[bin] = speed
+    this.total += length
+  }
+
+  quantile(share: number): number {
+    let below = 0
+    for (let bin = 0; bin < this.lengths.length; bin++) {
+      below += this.lengths[bin]!
+      if (this.total > 0 && below >= share * this.total) return this.fastest[bin]!
+    }
+    return 0
+  }
+}

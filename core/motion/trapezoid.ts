@@ -1,0 +1,16 @@
+/**
+ * Fastest time, s, over a straight of `length` mm from speed `v0` to `v1`, never above `cap` mm/s, at `acceleration`
+ * mm/s². The profile is a trapezoid, or a triangle where the cap is not reached. Expects |v1² − v0²| ≤ 2·a·l.
+ *
+ * From rest to rest this is l/v + v/a for l ≥ v²/a, else 2·√(l/a) (any text on kinematics).
+ */
+export function trapezoidTime(length: number, v0: number, v1: number, cap: number, acceleration: number): number {
+  const peak = Math.min(cap, peakSpeed(length, v0, v1, acceleration))
+  if (peak <= 0) return 0
+  const ramps = Math.max(0, 2 * peak * peak - v0 * v0 - v1 * v1) / (2 * acceleration)
+  return (2 * peak - v0 - v1) / acceleration + Math.max(0, length - ramps) / peak
+}
+
+/** Speed at the tip of the triangle that fits the straight, mm/s. */
+export const peakSpeed = (length: number, v0: number, v1: number, acceleration: number): number =>
+  Math.sqrt((v0 * v0 + v1 * v1) / 2 + acceleration * length)

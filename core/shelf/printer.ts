@@ -1,0 +1,44 @@
+import { z } from 'zod'
+import { settingValuesSchema } from '../profile/settings'
+
+const perAxis = z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() })
+
+/** A machine: what it can hold, how it moves and what it costs to run. Lengths mm, speeds mm/s, accelerations mm/s². */
+export const printerSchema = z.object({
+  key: z.string().regex(/^[a-z0-9-]+$/),
+  name: z.string().min(1).max(80),
+  kinematics: z.enum(['movingBed', 'crossBelt', 'delta', 'tiltedBelt']),
+  buildVolume: z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]),
+  /** What the firmware allows, whatever a profile asks. */
+  limits: z.object({
+    speed: perAxis,
+    acceleration: perAxis,
+    /** Filament feed. */
+    extruderSpeed: z.number().positive(),
+    extruderAcceleration: z.number().positive(),
+  }),
+  /**
+   * How speed at corners is bounded: by the deviation from the path that a square corner at `cornerSpeed` would give, or
+   * by the largest instant change of speed per axis.
+   */
+  cornerSchool: z.enum(['deviation', 'instantChange']),
+  extruder: z.enum(['direct', 'tube']),
+  hotEnd: z.object({
+    class: z.enum(['short', 'long', 'extraLong']),
+    maxTemperature: z.number().positive(),
+  }),
+  filamentDiameter: z.number().positive(),
+  enclosed: z.boolean(),
+  /** Money per printing hour: power, wear and the share of the purchase price. */
+  costPerHour: z.number().min(0),
+  defaults: settingValuesSchema,
+})
+export type Printer = z.infer<typeof printerSchema>
+
+/** A nozzle that can be screwed in. Lengths mm. */
+export const nozzleSchema = z.object({
+  key: z.string().regex(/^[a-z0-9-]+$/),
+  name: z.string().min(1).max(80),
+  bore: z.number().positive().max(3),
+})
+export type Nozzle = z.infer<typeof nozzleSchema>

@@ -1,0 +1,198 @@
+import type { Settings } from '../profile/settings'
+import { FILL_ANGLE } from '../toolpath/layPaths'
+import { code, isLaid, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
+
+export const axes = ['x', 'y', 'z'] as const
+export type Axis = (typeof axes)[number]
+
+/**
+ * Cross-sections of the printed part at even steps along an axis, from the lines that are really laid. Walls and skins
+ * count in full, infill with its share of the solid's stiffness, so areas and moments are those of an equal solid beam.
+ *
+ * One entry a section: `at` its middle (mm), `area` (mm²), and for each of the two directions across the axis, in cyclic
+ * order (x: y, z; y: z, x; z: x, y), `second` the second moment of area about the centroid (mm⁴) and `reach` the distance
+ * of the farthest fibre from it (mm).
+ */
+export interface Sections {
+  readonly axis: Axis
+  readonly at: Float64Array
+  readonly area: Float64Array
+  readonly second: readonly [Float64Array, Float64Array]
+  readonly reach: readonly [Float64Array, Float64Array]
+}
+
+export type SectionSettings = Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern'>
+
+/** Sections are at least this many line widths thick, so that slanted fill lines are met evenly. */
+const LEAST_THICKNESS = 2.5
+const MOST_SECTIONS = 160
+
+/**
+ * Sums lines up in slabs across the axis: along z the layers, along x and y even slabs. A line adds its volume over the
+ * slab's thickness, so material is conserved whatever the direction of the line.
+ */
+export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings): Sections {
+  const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(path, axis === 'x' ? path.x : path.y, settings.lineWidth)
+  const sums = new SlabSums(slabs.at.length)
+  if (axis === 'z') sumLayers(path, slabs, settings, sums)
+  else sumAcross(path, axis, slabs, settings, sums)
+  return { axis, at: slabs.at, ...sums.finish() }
+}
+
+/** Area and first and second moments per slab, about the origin until `finish` moves them to the centroid. */
+class SlabSums {
+  readonly area: Float64Array
+  private readonly firstU: Float64Array
+  private readonly firstV: Float64Array
+  private readonly secondU: Float64Array
+  private readonly secondV: Float64Array
+  private readonly lowU: Float64Array
+  private readonly highU: Float64Array
+  private readonly lowV: Float64Array
+  private readonly highV: Float64Array
+
+  constructor(private readonly count: number) {
+    this.area = new Float64Array(count)
+    this.firstU = new Float64Array(count)
+    this.firstV = new Float64Array(count)
+    this.secondU = new Float64Array(count)
+    this.secondV = new Float64Array(count)
+    this.lowU = new Float64Array(count).fill(Infinity)
+    this.highU = new Float64Array(count).fill(-Infinity)
+    this.lowV = new Float64Array(count).fill(Infinity)
+    this.highV = new Float64Array(count).fill(-Infinity)
+  }
+
+  /** Adds a straight piece of line from (u0, v0) to (u1, v1), `halfU` and `halfV` thick to either side. */
+  add(slab: number, area: number, u0: number, u1: number, v0: number, v1: number, halfU: number, halfV: number): void {
+    const u = (u0 + u1) / 2
+    const v = (v0 + v1) / 2
+    const du = u1 - u0
+    const dv = v1 - v0
+    this.area[slab]! += area
+    this.firstU[slab]! += area * u
+    this.firstV[slab]! += area * v
+    // A piece has length and thickness of its own; both add to its moment about its middle.
+    this.secondU[slab]! += area * (u * u + (du * du) / 12 + (halfU * halfU) / 3)
+    this.secondV[slab]! += area * (v * v + (dv * dv) / 12 + (halfV * halfV) / 3)
+    const spreadU = (du < 0 ? -du : du) / 2 + halfU
+    const spreadV = (dv < 0 ? -dv : dv) / 2 + halfV
+    if (u - spreadU < this.lowU[slab]!) this.lowU[slab] = u - spreadU
+    if (u + spreadU > this.highU[slab]!) this.highU[slab] = u + spreadU
+    if (v - spreadV < this.lowV[slab]!) this.lowV[slab] = v - spreadV
+    if (v + spreadV > this.highV[slab]!) this.highV[slab] = v + spreadV
+  }
+
+  finish(): Pick<Sections, 'area' | 'second' | 'reach'> {
+    const reachU = new Float64Array(this.count)
+    const reachV = new Float64Array(this.count)
+    for (let slab = 0; slab < this.count; slab++) {
+      const area = this.area[slab]!
+      if (area === 0) continue
+      const u = this.firstU[slab]! / area
+      const v = this.firstV[slab]! / area
+      this.secondU[slab]! -= area * u * u
+      this.secondV[slab]! -= area * v * v
+      reachU[slab] = Math.max(this.highU[slab]! - u, u - this.lowU[slab]!)
+      reachV[slab] = Math.max(this.highV[slab]! - v, v - this.lowV[slab]!)
+    }
+    return { area: this.area, second: [this.secondU, this.secondV], reach: [reachU, reachV] }
+  }
+}
+
+function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums): void {
+  const { x, y, area, feature, layerStart } = path
+  const infillWeight = weightOfInfill('z', settings)
+  const halfWidth = settings.lineWidth / 2
+  for (let layer = 0; layer < layerStart.length - 1; layer++) {
+    const perThickness = 1 / thickness[layer]!
+    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+      if (!isLaid(feature[m]!)) continue
+      const dx = x[m + 1]! - x[m]!
+      const dy = y[m + 1]! - y[m]!
+      const length = Math.sqrt(dx * dx + dy * dy)
+      const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
+      if (weighted === 0) continue
+      const across = halfWidth / length
+      sums.add(layer, weighted, x[m]!, x[m + 1]!, y[m]!, y[m + 1]!, across * Math.abs(dy), across * Math.abs(dx))
+    }
+  }
+}
+
+function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slabs, settings: SectionSettings, sums: SlabSums): void {
+  const { area, feature, z } = path
+  const along = axis === 'x' ? path.x : path.y
+  const beside = axis === 'x' ? path.y : path.x
+  const infillWeight = weightOfInfill(axis, settings)
+  const step = thickness[0]!
+  const last = at.length - 1
+  const slabAt = (a: number): number => Math.max(0, Math.min(last, Math.floor((a - low) / step)))
+  for (let m = 0; m < moveCount(path); m++) {
+    if (!isLaid(feature[m]!)) continue
+    const a0 = along[m]!
+    const b0 = beside[m]!
+    const da = along[m + 1]! - a0
+    const db = beside[m + 1]! - b0
+    const length = Math.sqrt(da * da + db * db)
+    const weighted = ((area[m]! * length) / step) * (feature[m] === code.infill ? infillWeight : 1)
+    if (weighted === 0) continue
+    const halfBeside = ((settings.lineWidth / 2) * Math.abs(da)) / length
+    // The nozzle runs on top of the layer; the plastic lies half a layer below.
+    const halfHeight = area[m]! / settings.lineWidth / 2
+    const height = z[m]! - halfHeight
+    const lowEnd = da > 0 ? a0 : a0 + da
+    const highEnd = da > 0 ? a0 + da : a0
+    const from = slabAt(lowEnd)
+    const to = slabAt(highEnd)
+    for (let slab = from; slab <= to; slab++) {
+      const start = slab === from ? 0 : (low + slab * step - lowEnd) / (highEnd - lowEnd)
+      const end = slab === to ? 1 : (low + (slab + 1) * step - lowEnd) / (highEnd - lowEnd)
+      const b = da > 0 ? b0 : b0 + db
+      const run = da > 0 ? db : -db
+      const piece = weighted * (end - start)
+      if (axis === 'x') sums.add(slab, piece, b + start * run, b + end * run, height, height, halfBeside, halfHeight)
+      else sums.add(slab, piece, height, height, b + start * run, b + end * run, halfHeight, halfBeside)
+    }
+  }
+}
+
+interface Slabs {
+  readonly low: number
+  readonly thickness: Float64Array
+  readonly at: Float64Array
+}
+
+function evenSlabs(path: Toolpath, along: Float64Array, lineWidth: number): Slabs {
+  let low = Infinity
+  let high = -Infinity
+  for (let m = 0; m < moveCount(path); m++) {
+    if (!isLaid(path.feature[m]!)) continue
+    const a = along[m]!
+    const b = along[m + 1]!
+    if (a < low) low = a
+    if (b < low) low = b
+    if (a > high) high = a
+    if (b > high) high = b
+  }
+  if (!(high > low)) return { low: 0, thickness: Float64Array.of(1), at: Float64Array.of(0) }
+  low -= lineWidth / 2
+  high += lineWidth / 2
+  const count = Math.max(1, Math.min(MOST_SECTIONS, Math.floor((high - low) / (LEAST_THICKNESS * lineWidth))))
+  const step = (high - low) / count
+  return { low, thickness: new Float64Array(count).fill(step), at: Float64Array.from({ length: count }, (_, i) => low + (i + 0.5) * step) }
+}
+
+function layerSlabs(path: Toolpath): Slabs {
+  const tops = Float64Array.from({ length: path.layerStart.length - 1 }, (_, layer) => path.z[path.layerStart[layer + 1]!]!)
+  const thickness = tops.map((top, i) => top - (i === 0 ? 0 : tops[i - 1]!))
+  return { low: 0, thickness, at: tops.map((top, i) => top - thickness[i]! / 2) }
+}
+
+/** Laid infill already holds its density in its own volume, so its weight is stiffness over density. */
+function weightOfInfill(axis: Axis, { infillDensity, infillPattern }: SectionSettings): number {
+  const density = infillDensity / 100
+  if (density <= 0) return 0
+  const modulus = axis === 'z' ? infillModulusUpright(density, infillPattern) : infillModulusInPlane(density, FILL_ANGLE)
+  return modulus / density
+}

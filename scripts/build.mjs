@@ -1,0 +1,82 @@
+import { createHash } from 'node:crypto'
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { root } from './lib/paths.mjs'
+import { say } from './lib/say.mjs'
+
+const sources = {
+  cli: ['core', 'cli'],
+  server: ['core', 'contract', 'demo', 'server'],
+  web: ['core', 'contract', 'web'],
+}
+
+/**
+ * Builds what has changed since the last build: the command line, the server, the interface.
+ *
+ * @param {('cli' | 'server' | 'web')[]} targets
+ */
+export async function build(targets = ['cli', 'server', 'web']) {
+  for (const target of targets) {
+    const stamp = join(root, 'dist', target, '.stamp')
+    const now = fingerprint(sources[target])
+    if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) continue
+    if (target === 'web') await buildWeb()
+    else await buildNode(target)
+    writeFileSync(stamp, now)
+  }
+}
+
+async function buildNode(target) {
+  const { build: bundle } = await import('esbuild')
+  const entryPoints = target === 'cli' ? ['cli/main.ts'] : ['server/main.ts', 'server/readPartWorker.ts']
+  await bundle({
+    absWorkingDir: root,
+    entryPoints,
+    outdir: `dist/${target}`,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+    // Packages stay where npm put them; only the project's own rooms are bundled.
+    plugins: [
+      {
+        name: 'packages-outside',
+        setup: (b) =>
+          b.onResolve({ filter: /^[^./]/ }, ({ path }) =>
+            path.startsWith('@sable/') || path.startsWith('/') ? null : { path, external: true },
+          ),
+      },
+    ],
+  })
+}
+
+async function buildWeb() {
+  say('Building the interface …')
+  const { build: bundle } = await import('vite')
+  await bundle({ root: join(root, 'web'), logLevel: 'warn' })
+}
+
+/** Changes when a source file is added, removed or touched. */
+function fingerprint(folders) {
+  const hash = createHash('sha256')
+  const visit = (folder) => {
+    for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      if (entry.name === 'node_modules' || entry.name.endsWith('.tsbuildinfo')) continue
+      const path = join(folder, entry.name)
+      if (entry.isDirectory()) visit(path)
+      else if (!/\.test\.tsx?$/.test(entry.name)) {
+        const { size, mtimeMs } = statSync(path)
+        hash.update(`${path} ${size} ${mtimeMs}\n`)
+      }
+    }
+  }
+  for (const folder of folders) visit(join(root, folder))
+  hash.update(readFileSync(join(root, 'package-lock.json')))
+  hash.update(readFileSync(fileURLToPath(import.meta.url)))
+  return hash.digest('hex')
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) await build()

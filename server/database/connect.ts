@@ -1,0 +1,19 @@
+import { Sequelize } from 'sequelize'
+
+export interface DatabaseAddress {
+  readonly socketPath: string
+  readonly user: string
+  readonly password: string
+  readonly database: string
+}
+
+/** Opens a pool of connections to the private MariaDB. Connections that break are replaced at the next query. */
+export function connect({ socketPath, user, password, database }: DatabaseAddress): Sequelize {
+  return new Sequelize(database, user, password, {
+    dialect: 'mariadb',
+    dialectOptions: { socketPath, connectTimeout: 3000 },
+    pool: { max: 8, min: 0, acquire: 5000, idle: 10_000 },
+    logging: false,
+    define: { underscored: true, timestamps: false, freezeTableName: true },
+  })
+}

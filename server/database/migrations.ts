@@ -1,0 +1,83 @@
+import { DataTypes, type QueryInterface, type Sequelize } from 'sequelize'
+import { SequelizeStorage, Umzug } from 'umzug'
+
+const id = { type: DataTypes.CHAR(36), primaryKey: true } as const
+const when = { type: DataTypes.DATE(3), allowNull: false } as const
+const json = { type: DataTypes.TEXT('long'), allowNull: false } as const
+const name = { type: DataTypes.STRING(80), allowNull: false } as const
+const yes = { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false } as const
+const count = { type: DataTypes.INTEGER.UNSIGNED, allowNull: false } as const
+const refers = (table: string, key = 'id') => ({ references: { model: table, key }, onDelete: 'RESTRICT', onUpdate: 'CASCADE' })
+
+/** Every step of the schema, in order. A step that has run anywhere is never edited: a new one follows it. */
+const steps: readonly { readonly name: string; readonly up: (db: QueryInterface) => Promise<unknown> }[] = [
+  {
+    name: '001-parts-shelf-profiles-lineups',
+    up: async (db) => {
+      await db.createTable('blobs', {
+        content_key: { type: DataTypes.CHAR(64), primaryKey: true },
+        bytes: { type: DataTypes.BLOB('long'), allowNull: false },
+        size: count,
+      })
+      await db.createTable('parts', {
+        id,
+        name,
+        file_name: { type: DataTypes.STRING(255), allowNull: false },
+        content_key: { type: DataTypes.CHAR(64), allowNull: false, unique: true, ...refers('blobs', 'content_key') },
+        report: json,
+        demo: yes,
+        created_at: when,
+      })
+      for (const table of ['printers', 'nozzles', 'materials']) {
+        await db.createTable(table, {
+          record_key: { type: DataTypes.STRING(64), primaryKey: true },
+          position: count,
+          record: json,
+          starter: yes,
+        })
+      }
+      await db.createTable('profiles', { id, name, revision: count, setting_values: json })
+      await db.createTable('profile_revisions', {
+        profile_id: { type: DataTypes.CHAR(36), primaryKey: true, ...refers('profiles') },
+        revision: { ...count, primaryKey: true },
+        name,
+        setting_values: json,
+        created_at: when,
+      })
+      await db.createTable('lineups', {
+        id,
+        name,
+        part_id: { type: DataTypes.CHAR(36), allowNull: false, ...refers('parts') },
+        placement: json,
+        revision: count,
+        demo: yes,
+        updated_at: when,
+      })
+      await db.createTable('candidates', {
+        lineup_id: { type: DataTypes.CHAR(36), primaryKey: true, ...refers('lineups'), onDelete: 'CASCADE' },
+        position: { ...count, primaryKey: true },
+        profile_id: { type: DataTypes.CHAR(36), allowNull: false, ...refers('profiles') },
+        printer: { type: DataTypes.STRING(64), allowNull: false, ...refers('printers', 'record_key') },
+        nozzle: { type: DataTypes.STRING(64), allowNull: false, ...refers('nozzles', 'record_key') },
+        material: { type: DataTypes.STRING(64), allowNull: false, ...refers('materials', 'record_key') },
+      })
+      await db.createTable('lineup_revisions', {
+        lineup_id: { type: DataTypes.CHAR(36), primaryKey: true, ...refers('lineups'), onDelete: 'CASCADE' },
+        revision: { ...count, primaryKey: true },
+        content: json,
+        created_at: when,
+      })
+    },
+  },
+]
+
+/** Brings the database to the newest schema. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  const umzug = new Umzug({
+    migrations: steps.map(({ name, up }) => ({ name, up: ({ context }: { context: QueryInterface }) => up(context) })),
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize }),
+    logger: undefined,
+  })
+  await umzug.up()
+}

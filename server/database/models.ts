@@ -1,0 +1,133 @@
+import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize'
+
+export interface BlobRow {
+  contentKey: string
+  bytes: Buffer
+  size: number
+}
+export interface PartRow {
+  id: string
+  name: string
+  fileName: string
+  contentKey: string
+  report: string
+  demo: boolean
+  createdAt: Date
+}
+export interface ShelfRow {
+  recordKey: string
+  position: number
+  record: string
+  starter: boolean
+}
+export interface ProfileRow {
+  id: string
+  name: string
+  revision: number
+  settingValues: string
+}
+export interface ProfileRevisionRow {
+  profileId: string
+  revision: number
+  name: string
+  settingValues: string
+  createdAt: Date
+}
+export interface LineupRow {
+  id: string
+  name: string
+  partId: string
+  placement: string
+  revision: number
+  demo: boolean
+  updatedAt: Date
+}
+export interface CandidateRow {
+  lineupId: string
+  position: number
+  profileId: string
+  printer: string
+  nozzle: string
+  material: string
+}
+export interface LineupRevisionRow {
+  lineupId: string
+  revision: number
+  content: string
+  createdAt: Date
+}
+
+type Table<Row extends object> = ModelStatic<Model<Row, Row> & Row>
+
+/** The tables of the database. Columns that hold JSON are text here; stores read and write them. */
+export interface Models {
+  readonly blobs: Table<BlobRow>
+  readonly parts: Table<PartRow>
+  readonly printers: Table<ShelfRow>
+  readonly nozzles: Table<ShelfRow>
+  readonly materials: Table<ShelfRow>
+  readonly profiles: Table<ProfileRow>
+  readonly profileRevisions: Table<ProfileRevisionRow>
+  readonly lineups: Table<LineupRow>
+  readonly candidates: Table<CandidateRow>
+  readonly lineupRevisions: Table<LineupRevisionRow>
+}
+
+const text = DataTypes.TEXT('long')
+const key = DataTypes.STRING(64)
+const id = DataTypes.CHAR(36)
+const whole = DataTypes.INTEGER.UNSIGNED
+const flag = DataTypes.BOOLEAN
+const when = DataTypes.DATE(3)
+
+export function defineModels(sequelize: Sequelize): Models {
+  const table = <Row extends object>(name: string, attributes: ModelAttributes): Table<Row> =>
+    sequelize.define(name, attributes) as unknown as Table<Row>
+  const shelf = { recordKey: { type: key, primaryKey: true }, position: whole, record: text, starter: flag }
+  return {
+    blobs: table('blobs', { contentKey: { type: DataTypes.CHAR(64), primaryKey: true }, bytes: DataTypes.BLOB('long'), size: whole }),
+    parts: table('parts', {
+      id: { type: id, primaryKey: true },
+      name: DataTypes.STRING(80),
+      fileName: DataTypes.STRING(255),
+      contentKey: DataTypes.CHAR(64),
+      report: text,
+      demo: flag,
+      createdAt: when,
+    }),
+    printers: table('printers', { ...shelf }),
+    nozzles: table('nozzles', { ...shelf }),
+    materials: table('materials', { ...shelf }),
+    profiles: table('profiles', { id: { type: id, primaryKey: true }, name: DataTypes.STRING(80), revision: whole, settingValues: text }),
+    profileRevisions: table('profile_revisions', {
+      profileId: { type: id, primaryKey: true },
+      revision: { type: whole, primaryKey: true },
+      name: DataTypes.STRING(80),
+      settingValues: text,
+      createdAt: when,
+    }),
+    lineups: table('lineups', {
+      id: { type: id, primaryKey: true },
+      name: DataTypes.STRING(80),
+      partId: id,
+      placement: text,
+      revision: whole,
+      demo: flag,
+      updatedAt: when,
+    }),
+    candidates: table('candidates', {
+      lineupId: { type: id, primaryKey: true },
+      position: { type: whole, primaryKey: true },
+      profileId: id,
+      printer: key,
+      nozzle: key,
+      material: key,
+    }),
+    lineupRevisions: table('lineup_revisions', {
+      lineupId: { type: id, primaryKey: true },
+      revision: { type: whole, primaryKey: true },
+      content: text,
+      createdAt: when,
+    }),
+  }
+}

@@ -1,0 +1,186 @@
+import { randomUUID } from 'node:crypto'
+import {
+  type Candidate,
+  type Lineup,
+  type LineupContent,
+  type LineupList,
+  type LineupWrite,
+  lineupListSchema,
+  lineupSchema,
+  type ProfileRevisionList,
+  profileRevisionListSchema,
+} from '@sable/contract/lineup'
+import type { Sequelize, Transaction } from 'sequelize'
+import type { LineupRow, Models } from './database/models'
+import { notFound, ProblemError } from './problems'
+
+/**
+ * Lineups, and the profiles that their candidates are. Whatever belongs together is written in one transaction, and every
+ * write leaves a revision behind: of the lineup always, of a profile when its name or values changed.
+ */
+export function createLineupStore(sequelize: Sequelize, models: Models) {
+  const read = async (row: LineupRow, transaction?: Transaction): Promise<Lineup> => {
+    const within = transaction ? { transaction } : {}
+    const candidates = await models.candidates.findAll({ where: { lineupId: row.id }, order: [['position', 'ASC']], ...within })
+    const profiles = await models.profiles.findAll({ where: { id: candidates.map((candidate) => candidate.profileId) }, ...within })
+    const byId = new Map(profiles.map((profile) => [profile.id, profile]))
+    return lineupSchema.parse({
+      id: row.id,
+      name: row.name,
+      partId: row.partId,
+      placement: JSON.parse(row.placement),
+      revision: row.revision,
+      demo: Boolean(row.demo),
+      updatedAt: row.updatedAt.toISOString(),
+      candidates: candidates.map(({ profileId, printer, nozzle, material }) => {
+        const profile = byId.get(profileId)
+        return { id: profileId, name: profile?.name, printer, nozzle, material, values: JSON.parse(profile?.settingValues ?? '{}') }
+      }),
+    })
+  }
+
+  const writeProfile = async ({ id, name, values }: Candidate, at: Date, transaction: Transaction): Promise<void> => {
+    const settingValues = JSON.stringify(values)
+    const known = await models.profiles.findByPk(id, { transaction })
+    if (known && known.name === name && known.settingValues === settingValues) return
+    const revision = (known?.revision ?? 0) + 1
+    if (known) await known.update({ name, settingValues, revision }, { transaction })
+    else await models.profiles.create({ id, name, settingValues, revision }, { transaction })
+    await models.profileRevisions.create({ profileId: id, revision, name, settingValues, createdAt: at }, { transaction })
+  }
+
+  const writeContent = async (row: LineupRow, content: LineupContent, transaction: Transaction): Promise<void> => {
+    for (const candidate of content.candidates) await writeProfile(candidate, row.updatedAt, transaction)
+    await models.candidates.destroy({ where: { lineupId: row.id }, transaction })
+    await models.candidates.bulkCreate(
+      content.candidates.map(({ id, printer, nozzle, material }, position) => ({
+        lineupId: row.id,
+        position,
+        profileId: id,
+        printer,
+        nozzle,
+        material,
+      })),
+      { transaction },
+    )
+    await models.lineupRevisions.create(
+      { lineupId: row.id, revision: row.revision, content: JSON.stringify(content), createdAt: row.updatedAt },
+      { transaction },
+    )
+  }
+
+  const checkReferences = async (content: LineupContent, transaction: Transaction): Promise<void> => {
+    if (!(await models.parts.findByPk(content.partId, { transaction }))) throw notFound('part', content.partId)
+    for (const [table, field] of [
+      ['printers', 'printer'],
+      ['nozzles', 'nozzle'],
+      ['materials', 'material'],
+    ] as const) {
+      const known = new Set((await models[table].findAll({ attributes: ['recordKey'], transaction })).map((row) => row.recordKey))
+      const stray = content.candidates.find((candidate) => !known.has(candidate[field]))
+      if (stray)
+        throw new ProblemError(
+          422,
+          'record-unknown',
+          `The shelf has no ${field} "${stray[field]}".`,
+          `candidate "${stray.name}"`,
+          `Choose one of ${[...known].join(', ')}.`,
+        )
+    }
+  }
+
+  return {
+    async list(): Promise<LineupList> {
+      const rows = await models.lineups.findAll({ order: [['updatedAt', 'DESC']] })
+      return lineupListSchema.parse(
+        rows.map(({ id, name, partId, demo, updatedAt }) => ({
+          id,
+          name,
+          partId,
+          demo: Boolean(demo),
+          updatedAt: updatedAt.toISOString(),
+        })),
+      )
+    },
+
+    async get(id: string): Promise<Lineup> {
+      const row = await models.lineups.findByPk(id)
+      if (!row) throw notFound('lineup', id)
+      return read(row)
+    },
+
+    async create(content: LineupContent, demo = false): Promise<Lineup> {
+      return sequelize.transaction(async (transaction) => {
+        await checkReferences(content, transaction)
+        const row: LineupRow = {
+          id: randomUUID(),
+          name: content.name,
+          partId: content.partId,
+          placement: JSON.stringify(content.placement),
+          revision: 1,
+          demo,
+          updatedAt: new Date(),
+        }
+        await models.lineups.create(row, { transaction })
+        await writeContent(row, content, transaction)
+        return read(row, transaction)
+      })
+    },
+
+    /** @throws ProblemError 409 with what the server holds, when the write started from an older revision */
+    async write(id: string, { revision, ...content }: LineupWrite): Promise<Lineup> {
+      return sequelize.transaction(async (transaction) => {
+        const row = await models.lineups.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
+        if (!row) throw notFound('lineup', id)
+        if (row.revision !== revision) {
+          throw new ProblemError(
+            409,
+            'stale-write',
+            'The lineup was changed in another window since this page read it.',
+            row.name,
+            'Choose which of the two versions to keep.',
+            await read(row, transaction),
+          )
+        }
+        await checkReferences(content, transaction)
+        await row.update(
+          {
+            name: content.name,
+            partId: content.partId,
+            placement: JSON.stringify(content.placement),
+            revision: revision + 1,
+            updatedAt: new Date(),
+          },
+          { transaction },
+        )
+        await writeContent(row, content, transaction)
+        return read(row, transaction)
+      })
+    },
+
+    /** Removes a lineup. Its profiles and their revisions stay. */
+    async remove(id: string): Promise<void> {
+      const removed = await models.lineups.destroy({ where: { id } })
+      if (removed === 0) throw notFound('lineup', id)
+    },
+
+    async removeDemo(): Promise<void> {
+      await models.lineups.destroy({ where: { demo: true } })
+    },
+
+    async profileRevisions(profileId: string): Promise<ProfileRevisionList> {
+      const rows = await models.profileRevisions.findAll({ where: { profileId }, order: [['revision', 'DESC']] })
+      if (rows.length === 0) throw notFound('profile', profileId)
+      return profileRevisionListSchema.parse(
+        rows.map((row) => ({
+          revision: row.revision,
+          name: row.name,
+          values: JSON.parse(row.settingValues),
+          createdAt: row.createdAt.toISOString(),
+        })),
+      )
+    },
+  }
+}
+
+export type LineupStore = ReturnType<typeof createLineupStore>

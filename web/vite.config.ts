@@ -1,0 +1,17 @@
+import tailwindcss from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+/** Shared memory, by which workers are told to stop, needs a page that is isolated from other origins. */
+const isolation = { 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-Embedder-Policy': 'require-corp' }
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  worker: { format: 'es' },
+  build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2023', sourcemap: true, chunkSizeWarningLimit: 1500 },
+  server: {
+    headers: isolation,
+    // The application must be running (npm start); its host check wants its own name.
+    proxy: { '/api': { target: 'http://localhost:4820', changeOrigin: true, headers: { origin: 'http://localhost:4820' } } },
+  },
+})

@@ -3,10 +3,10 @@ import { LARGEST_UPLOAD } from '@sable/contract/part'
 import express, { type Express } from 'express'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import { checkOrigin } from './guard/checkOrigin'
-import { securityHeaders } from './guard/securityHeaders'
+import { securityHeaders, workerHeaders } from './guard/securityHeaders'
 import type { LineupStore } from './lineups'
 import type { PartStore } from './parts'
-import { answerProblem, ProblemError } from './problems'
+import { answerProblem, ProblemError, parseRequest } from './problems'
 import type { ShelfStore } from './shelf'
 
 export interface AppParts {
@@ -39,7 +39,7 @@ export function createApp({ sequelize, parts, shelf, lineups, port, webRoot }: A
     response.json(await parts.list())
   })
   app.post('/api/parts', express.raw({ type: () => true, limit: LARGEST_UPLOAD }), async (request, response) => {
-    const fileName = fileNameOf(request.query['fileName'])
+    const fileName = fileNameOf(request.query.fileName)
     const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0)
     const name = fileName.replace(/\.stl$/i, '').slice(0, 80) || 'part'
     response.status(201).json(await parts.add({ name, fileName, bytes, demo: false }))
@@ -56,13 +56,13 @@ export function createApp({ sequelize, parts, shelf, lineups, port, webRoot }: A
     response.json(await lineups.list())
   })
   app.post('/api/lineups', json, async (request, response) => {
-    response.status(201).json(await lineups.create(lineupContentSchema.parse(request.body)))
+    response.status(201).json(await lineups.create(parseRequest(lineupContentSchema, request.body)))
   })
   app.get('/api/lineups/:id', async (request, response) => {
     response.json(await lineups.get(request.params.id))
   })
   app.put('/api/lineups/:id', json, async (request, response) => {
-    response.json(await lineups.write(request.params.id, lineupWriteSchema.parse(request.body)))
+    response.json(await lineups.write(request.params.id, parseRequest(lineupWriteSchema, request.body)))
   })
   app.delete('/api/lineups/:id', async (request, response) => {
     await lineups.remove(request.params.id)
@@ -95,6 +95,7 @@ function fileNameOf(given: unknown): string {
 
 /** Built files carry a hash in their names and never change; every other address is the app itself, which routes within. */
 function serveInterface(app: Express, webRoot: string): void {
+  app.use(/^\/assets\/predictWorker-[\w-]+\.js$/, workerHeaders)
   app.use('/assets', express.static(`${webRoot}/assets`, { immutable: true, maxAge: '1y', fallthrough: false }))
   app.use(express.static(webRoot, { index: false }))
   app.get('/{*path}', (_request, response) => {

@@ -29,7 +29,7 @@ const reader = createPartReader(fileURLToPath(new URL('./readPartWorker.js', imp
 const parts = createPartStore(sequelize, models, reader)
 const shelf = createShelfStore(models)
 const lineups = createLineupStore(sequelize, models)
-await seedDemo({ parts, shelf, lineups }, process.env['SABLE_FRESH_DEMO'] === '1')
+await seedDemo({ parts, shelf, lineups }, process.env.SABLE_FRESH_DEMO === '1')
 
 const app = createApp({ sequelize, parts, shelf, lineups, port, webRoot: fileURLToPath(new URL('../web', import.meta.url)) })
 const server = app.listen(port, '127.0.0.1', () => process.send?.('ready'))

@@ -2,7 +2,7 @@ import type { Problem } from '@sable/contract/problem'
 import { InputError } from '@sable/core/errors'
 import type { NextFunction, Request, Response } from 'express'
 import { BaseError, ConnectionError } from 'sequelize'
-import { ZodError } from 'zod'
+import type { z } from 'zod'
 
 /** An error that has an answer: status, sentence, place and way out. */
 export class ProblemError extends Error {
@@ -20,6 +20,20 @@ export class ProblemError extends Error {
 
 export const notFound = (what: string, id: string): ProblemError =>
   new ProblemError(404, 'not-found', `There is no such ${what}.`, id, 'It may have been removed in another window: reload the page.')
+
+/** Checks what a request brings. @throws ProblemError 400 naming the field */
+export function parseRequest<T>(schema: z.ZodType<T>, body: unknown): T {
+  const parsed = schema.safeParse(body)
+  if (parsed.success) return parsed.data
+  const [issue] = parsed.error.issues
+  throw new ProblemError(
+    400,
+    'malformed',
+    issue?.message ?? 'The request has the wrong shape.',
+    issue?.path.join('.') ?? '',
+    'Reload the page; if it happens again, the page is older than the server.',
+  )
+}
 
 /** Turns whatever was thrown into a problem of RFC 9457. */
 export function asProblem(error: unknown): Problem {
@@ -44,17 +58,6 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof ProblemError)
     return build(error.status, error.message, error.code, error.message, error.where, error.remedy, error.current)
   if (isInputError(error)) return build(422, 'This cannot be used', error.code, error.message, error.where, error.remedy)
-  if (error instanceof ZodError) {
-    const [issue] = error.issues
-    return build(
-      400,
-      'The request is malformed',
-      'malformed',
-      issue?.message ?? 'It has the wrong shape.',
-      issue?.path.join('.') ?? '',
-      'Reload the page; if it happens again, the page is older than the server.',
-    )
-  }
   if (error instanceof ConnectionError || (error instanceof BaseError && /ECONN|ENOENT|closed|timeout/i.test(error.message))) {
     return build(
       503,

@@ -10,7 +10,7 @@ export type TimeRow = (typeof timeRows)[number]
 export interface RealSpeed {
   /** Nine tenths of the feature's length run no faster than this, mm/s; 0 where there is none of it. */
   readonly speedMmS: number
-  /** What holds most of the feature's time. */
+  /** What holds most of the length that runs at about that speed. */
   readonly limiter: Limiter
 }
 
@@ -49,54 +49,48 @@ export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number
     if (feature === code.retract || feature === code.pushBack) continue
     const dx = path.x[m + 1]! - path.x[m]!
     const dy = path.y[m + 1]! - path.y[m]!
-    pace[feature]!.add(motion.peak[m]!, Math.sqrt(dx * dx + dy * dy))
+    pace[feature]!.add(motion.peak[m]!, Math.sqrt(dx * dx + dy * dy), motion.limiter[m]!)
   }
   const timeByFeatureS = Object.fromEntries(timeRows.map((row) => [row, 0])) as Record<TimeRow, number>
   for (const [i, feature] of features.entries()) timeByFeatureS[rowOf[feature]] += timeByCode[i]!
   const laying = features.reduce((sum, _, i) => sum + (isLaid(i) ? timeByCode[i]! : 0), 0)
   const share = (limiter: number): number =>
     laying === 0 ? 0 : features.reduce((sum, _, i) => sum + (isLaid(i) ? timeByLimiter[i * limiters.length + limiter]! : 0), 0) / laying
-  const dominant = (feature: number): Limiter =>
-    limiters.reduce(
-      (best, limiter, i) =>
-        timeByLimiter[feature * limiters.length + i]! > timeByLimiter[feature * limiters.length + limiters.indexOf(best)]! ? limiter : best,
-      'asked' as Limiter,
-    )
   return {
     timeS: motion.layerTime.reduce((sum, time) => sum + time, 0),
     timeByFeatureS,
     limiters: Object.fromEntries(limiters.map((limiter, i) => [limiter, share(i)])) as Record<Limiter, number>,
     realSpeeds: Object.fromEntries(
-      [...laidFeatures, 'travel' as const].map((feature) => [
-        feature,
-        { speedMmS: pace[code[feature]]!.quantile(0.9), limiter: dominant(code[feature]) },
-      ]),
+      [...laidFeatures, 'travel' as const].map((feature) => [feature, pace[code[feature]]!.quantile(0.9)]),
     ) as TimeFigures['realSpeeds'],
     layersTooFast: motion.layerTime.reduce((n, time) => n + (time < minLayerTime * 0.999 ? 1 : 0), 0),
     layersSlowed: motion.layerScale.reduce((n, scale) => n + (scale < 1 ? 1 : 0), 0),
   }
 }
 
-/** Lengths by speed, in steps fine enough to tell speeds apart that a person would. */
+/** Lengths by speed and limiter, in steps fine enough to tell speeds apart that a person would. */
 class SpeedHistogram {
   private static readonly STEP = 0.5
-  private readonly lengths = new Float64Array(4096)
-  private readonly fastest = new Float64Array(4096)
+  private static readonly BINS = 4096
+  private readonly lengths = new Float64Array(SpeedHistogram.BINS * limiters.length)
+  private readonly fastest = new Float64Array(SpeedHistogram.BINS)
   private total = 0
 
-  add(speed: number, length: number): void {
-    const bin = Math.min(this.lengths.length - 1, Math.floor(speed / SpeedHistogram.STEP))
-    this.lengths[bin]! += length
+  add(speed: number, length: number, limiter: number): void {
+    const bin = Math.min(SpeedHistogram.BINS - 1, Math.floor(speed / SpeedHistogram.STEP))
+    this.lengths[bin * limiters.length + limiter]! += length
     if (speed > this.fastest[bin]!) this.fastest[bin] = speed
     this.total += length
   }
 
-  quantile(share: number): number {
+  quantile(share: number): RealSpeed {
     let below = 0
-    for (let bin = 0; bin < this.lengths.length; bin++) {
-      below += this.lengths[bin]!
-      if (this.total > 0 && below >= share * this.total) return this.fastest[bin]!
+    for (let bin = 0; bin < SpeedHistogram.BINS && this.total > 0; bin++) {
+      const here = this.lengths.subarray(bin * limiters.length, (bin + 1) * limiters.length)
+      below += here.reduce((sum, length) => sum + length, 0)
+      if (below < share * this.total * (1 - 1e-9)) continue
+      return { speedMmS: this.fastest[bin]!, limiter: limiters[here.indexOf(Math.max(...here))]! }
     }
-    return 0
+    return { speedMmS: 0, limiter: 'asked' }
   }
 }

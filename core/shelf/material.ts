@@ -9,7 +9,7 @@ const range = z.tuple([z.number(), z.number()])
 
 /** A kind of filament. Densities g/cm³, strengths and moduli MPa, temperatures °C, price per kilogram. */
 export const materialSchema = z.object({
-  key: z.string().regex(/^[a-z0-9-]+$/),
+  key: z.string().regex(/^[a-z0-9.-]+$/),
   name: z.string().min(1).max(80),
   family: z.enum(['PLA', 'PETG', 'flexible', 'woodPLA', 'ABS']),
   density: z.number().positive(),

@@ -5,7 +5,7 @@ const perAxis = z.object({ x: z.number().positive(), y: z.number().positive(), z
 
 /** A machine: what it can hold, how it moves and what it costs to run. Lengths mm, speeds mm/s, accelerations mm/s². */
 export const printerSchema = z.object({
-  key: z.string().regex(/^[a-z0-9-]+$/),
+  key: z.string().regex(/^[a-z0-9.-]+$/),
   name: z.string().min(1).max(80),
   kinematics: z.enum(['movingBed', 'crossBelt', 'delta', 'tiltedBelt']),
   buildVolume: z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]),
@@ -37,7 +37,7 @@ export type Printer = z.infer<typeof printerSchema>
 
 /** A nozzle that can be screwed in. Lengths mm. */
 export const nozzleSchema = z.object({
-  key: z.string().regex(/^[a-z0-9-]+$/),
+  key: z.string().regex(/^[a-z0-9.-]+$/),
   name: z.string().min(1).max(80),
   bore: z.number().positive().max(3),
 })

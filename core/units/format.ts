@@ -1,7 +1,13 @@
-/** "1 h 52 min", "55 min", "42 s": seconds as a person says them. */
-export function formatDuration(seconds: number): string {
-  if (seconds < 59.5) return `${Math.round(seconds)} s`
+/** A stretch of time as a person says it: "1 h 52", "55", "42" with the unit of its last number. */
+export function splitDuration(seconds: number): { text: string; unit: string } {
+  if (seconds < 59.5) return { text: `${Math.round(seconds)}`, unit: 's' }
   const minutes = Math.round(seconds / 60)
-  if (minutes < 60) return `${minutes} min`
-  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`
+  if (minutes < 60) return { text: `${minutes}`, unit: 'min' }
+  return { text: `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`, unit: 'min' }
+}
+
+/** "1 h 52 min", "55 min", "42 s" */
+export function formatDuration(seconds: number): string {
+  const { text, unit } = splitDuration(seconds)
+  return `${text} ${unit}`
 }

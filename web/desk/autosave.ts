@@ -1,0 +1,96 @@
+import { type Lineup, type LineupContent, lineupSchema } from '@sable/contract/lineup'
+import { RequestError } from '../api/client'
+import { writeLineup } from '../api/queries'
+import { contentOf, type Desk, edit, useDesk } from './deskStore'
+import { createOutbox } from './outbox'
+
+const SETTLE_MS = 250
+const RETRY_MS = 2000
+
+export const outbox = createOutbox(localStorage)
+
+/** Writes the desk to the server shortly after each edit, one write at a time. Returns how to stop. */
+export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let writing = false
+  let stored: LineupContent | undefined = useDesk.getState().content
+  let storedFor = useDesk.getState().lineupId
+
+  const schedule = (delay: number): void => {
+    clearTimeout(timer)
+    timer = setTimeout(() => void write(), delay)
+  }
+
+  const write = async (): Promise<void> => {
+    const { lineupId, revision, content, save } = useDesk.getState()
+    if (writing || !lineupId || !content || content === stored || save.kind === 'conflict') return
+    writing = true
+    useDesk.setState({ save: { kind: 'saving' } })
+    try {
+      const lineup = await writeLineup(lineupId, { ...content, revision })
+      outbox.clear(lineupId, content)
+      if (useDesk.getState().lineupId === lineupId) {
+        stored = content
+        useDesk.setState({ revision: lineup.revision, save: { kind: 'saved' } })
+      }
+      onSaved(lineup)
+    } catch (error) {
+      handleFailure(error)
+    } finally {
+      writing = false
+    }
+    const now = useDesk.getState()
+    if (now.save.kind === 'waiting') schedule(RETRY_MS)
+    else if (now.content !== stored) schedule(SETTLE_MS)
+  }
+
+  const onChange = (now: Desk): void => {
+    if (now.lineupId !== storedFor) {
+      storedFor = now.lineupId
+      stored = now.content
+      return
+    }
+    if (!now.lineupId || !now.content || now.content === stored) return
+    outbox.put(now.lineupId, { ...now.content, revision: now.revision })
+    if (now.save.kind !== 'waiting') schedule(SETTLE_MS)
+  }
+
+  const unsubscribe = useDesk.subscribe((now, before) => {
+    if (now.content !== before.content || now.lineupId !== before.lineupId) onChange(now)
+    else if (now.save.kind !== 'conflict' && before.save.kind === 'conflict') {
+      if (now.save.kind === 'saved') stored = undefined
+      schedule(0)
+    }
+  })
+  return () => {
+    unsubscribe()
+    clearTimeout(timer)
+  }
+}
+
+function handleFailure(error: unknown): void {
+  if (!(error instanceof RequestError)) throw error
+  const theirs = error.problem.code === 'stale-write' ? lineupSchema.safeParse(error.problem.current) : undefined
+  useDesk.setState({ save: theirs?.success ? { kind: 'conflict', theirs: theirs.data } : { kind: 'waiting', problem: error.problem } })
+}
+
+/** Settles a conflict. The version that is not kept stays one undo away. */
+export function settleConflict(keep: 'mine' | 'theirs'): void {
+  const { save } = useDesk.getState()
+  if (save.kind !== 'conflict') return
+  useDesk.setState({ revision: save.theirs.revision, save: { kind: 'saved' } })
+  if (keep === 'theirs') edit(() => contentOf(save.theirs))
+}
+
+/** What was typed and never reached the server, put back on the desk after its lineup was opened. */
+export function restoreUnsaved(lineup: Lineup): void {
+  const waiting = outbox.take(lineup.id)
+  if (!waiting) return
+  const { revision, ...content } = waiting
+  if (JSON.stringify(content) === JSON.stringify(contentOf(lineup))) {
+    outbox.clear(lineup.id, content)
+    return
+  }
+  useDesk.setState({ revision })
+  edit(() => content)
+}

@@ -1,0 +1,113 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
+import type { Prediction } from '@sable/core/predict'
+import type { Stage } from '@sable/core/profile/settings'
+import { create } from 'zustand'
+import type { PredictRequest } from '../workers/predictWorker'
+import { PredictionPool } from './predictionPool'
+
+/** What is known of one column. The last figures stay in sight, as old ones, while new ones are computed. */
+export interface Forecast {
+  readonly key: string
+  readonly state: 'running' | 'done' | 'stopped' | 'refused'
+  readonly prediction?: Prediction | undefined
+  readonly startedAt: number
+  readonly stage?: Stage
+  readonly share?: number
+  readonly refusal?: { readonly message: string; readonly where: string; readonly remedy: string }
+}
+
+export const useForecasts = create<Record<string, Forecast>>()(() => ({}))
+
+const MOST_REMEMBERED = 200
+const remembered = new Map<string, Prediction>()
+let pool: PredictionPool | undefined
+
+export const predictionPool = (): PredictionPool => {
+  pool ??= new PredictionPool()
+  return pool
+}
+
+let followed: (() => void) | undefined
+
+/** Makes the figures of every candidate follow the lineup: computes what changed, forgets what is gone. */
+export function followLineup(content: LineupContent, part: StoredPart, shelf: Shelf): void {
+  followed = () => followLineup(content, part, shelf)
+  const wanted = new Map<string, PredictRequest>()
+  for (const candidate of content.candidates) {
+    const printer = shelf.printers.find(({ key }) => key === candidate.printer)
+    const nozzle = shelf.nozzles.find(({ key }) => key === candidate.nozzle)
+    const material = shelf.materials.find(({ key }) => key === candidate.material)
+    if (!printer || !nozzle || !material) continue
+    wanted.set(candidate.id, {
+      partId: part.id,
+      contentKey: part.contentKey,
+      fileName: part.fileName,
+      placement: content.placement,
+      setup: { printer, nozzle, material },
+      values: candidate.values,
+    })
+  }
+  for (const id of Object.keys(useForecasts.getState())) {
+    if (wanted.has(id)) continue
+    predictionPool().cancel(id)
+    useForecasts.setState(({ [id]: _, ...rest }) => rest, true)
+  }
+  for (const [id, request] of wanted) {
+    if (useForecasts.getState()[id]?.key !== keyOf(request)) start(id, request)
+  }
+}
+
+/** Stops a column's computation; its last figures stay, marked as old. */
+export function stopForecast(id: string): void {
+  update(id, (forecast) => (forecast.state === 'running' ? { ...forecast, state: 'stopped' } : forecast))
+  predictionPool().cancel(id)
+}
+
+/** Lets a stopped column be computed after all. */
+export function resumeForecast(id: string): void {
+  update(id, (forecast) => ({ ...forecast, key: '' }))
+  followed?.()
+}
+
+function start(id: string, request: PredictRequest): void {
+  const key = keyOf(request)
+  const before = useForecasts.getState()[id]
+  const known = remembered.get(key)
+  if (known) {
+    predictionPool().cancel(id)
+    put(id, { key, state: 'done', prediction: known, startedAt: performance.now() })
+    return
+  }
+  put(id, { key, state: 'running', prediction: before?.prediction, startedAt: performance.now() })
+  const ifWanted = (change: (forecast: Forecast) => Forecast): void =>
+    update(id, (forecast) => (forecast.key === key ? change(forecast) : forecast))
+  predictionPool().submit(id, request, {
+    onProgress: (stage, share) => ifWanted((forecast) => (forecast.state === 'running' ? { ...forecast, stage, share } : forecast)),
+    onAnswer(answer) {
+      if (answer.kind === 'done') {
+        remember(key, answer.prediction)
+        ifWanted(({ startedAt }) => ({ key, state: 'done', prediction: answer.prediction, startedAt }))
+      } else if (answer.kind === 'refused') {
+        const { message, where, remedy } = answer
+        ifWanted(({ startedAt }) => ({ key, state: 'refused', startedAt, refusal: { message, where, remedy } }))
+      }
+    },
+  })
+}
+
+const keyOf = ({ contentKey, placement, setup, values }: PredictRequest): string =>
+  JSON.stringify([contentKey, placement, setup, Object.entries(values).sort()])
+
+const put = (id: string, forecast: Forecast): void => useForecasts.setState({ [id]: forecast })
+
+function update(id: string, change: (forecast: Forecast) => Forecast): void {
+  const forecast = useForecasts.getState()[id]
+  if (forecast) put(id, change(forecast))
+}
+
+function remember(key: string, prediction: Prediction): void {
+  remembered.set(key, prediction)
+  if (remembered.size > MOST_REMEMBERED) remembered.delete(remembered.keys().next().value as string)
+}

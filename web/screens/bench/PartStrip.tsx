@@ -1,0 +1,191 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import { LARGEST_UPLOAD, type StoredPart } from '@sable/contract/part'
+import { useQueryClient } from '@tanstack/react-query'
+import clsx from 'clsx'
+import { ChevronDown, Rotate3d, Upload } from 'lucide-react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { partsQuery, uploadPart } from '../../api/queries'
+import { edit } from '../../desk/deskStore'
+import { setPart } from '../../desk/edits'
+import { useForecasts } from '../../predictions/predictionStore'
+import { Button } from '../../ui/Button'
+import { Menu, MenuItem } from '../../ui/Menu'
+import type { Refusal } from '../../ui/Notice'
+import { Popover } from '../../ui/Popover'
+import { asRefusal } from './asRefusal'
+import { PlacementForm } from './PlacementForm'
+
+// The 3D package is the heaviest of all; the figures must not wait for it.
+const PartThumbnail = lazy(() => import('./PartThumbnail'))
+
+interface Props {
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly parts: readonly StoredPart[]
+  readonly onRefusal: (refusal: Refusal) => void
+}
+
+/** The part: its picture, its size, how it lies, and where another one is dropped. */
+export function PartStrip({ content, part, parts, onRefusal }: Props) {
+  const upload = useUpload(onRefusal)
+  const [over, setOver] = useState(false)
+  const filePicker = useRef<HTMLInputElement>(null)
+  // Any column's figures know the size as placed and what slicing had to mend.
+  const placed = useForecasts((all) => content.candidates.map(({ id }) => all[id]?.prediction?.mesh).find((mesh) => mesh !== undefined))
+  const size = placed?.sizeMm ?? part.report.sizeMm
+  const notes = placed?.notes ?? part.report.notes
+  return (
+    <section
+      aria-label="Part"
+      className={clsx('relative flex h-[100px] shrink-0 items-stretch gap-4 border-b border-line px-3 py-2', over && 'bg-glow')}
+      onDragOver={(event) => {
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault()
+        setOver(false)
+        const [file] = event.dataTransfer.files
+        if (file) void upload.begin(file)
+      }}
+    >
+      <div className="h-full w-32 shrink-0 overflow-hidden rounded-md border border-line bg-sunk">
+        <Suspense fallback={null}>
+          <PartThumbnail partId={part.id} contentKey={part.contentKey} fileName={part.fileName} placement={content.placement} />
+        </Suspense>
+      </div>
+      <div className="flex min-w-0 flex-col justify-center gap-1">
+        <Menu
+          trigger={
+            <button type="button" className="flex items-center gap-1 self-start rounded px-1 text-[15px] font-semibold hover:bg-line">
+              <span className="max-w-72 truncate">{part.name}</span>
+              <ChevronDown className="size-4 text-muted" aria-hidden />
+            </button>
+          }
+        >
+          {parts.map((other) => (
+            <MenuItem
+              key={other.id}
+              current={other.id === part.id}
+              hint={`${other.report.triangles.toLocaleString('en')} triangles`}
+              onSelect={() => edit((before) => setPart(before, other.id))}
+            >
+              <span className="max-w-60 truncate">{other.name}</span>
+            </MenuItem>
+          ))}
+        </Menu>
+        <p className="figure px-1">
+          {size.map((mm) => mm.toFixed(1)).join(' × ')} <Unit>mm</Unit>
+          <span className="px-2 text-strong">·</span>
+          {((placed?.volumeMm3 ?? part.report.volumeMm3) / 1000).toFixed(1)} <Unit>cm³</Unit>
+          <span className="px-2 text-strong">·</span>
+          {part.report.triangles.toLocaleString('en')} <Unit>triangles</Unit>
+        </p>
+        <div className="flex items-center gap-2 px-1 text-[12px] text-muted">
+          {part.report.watertight ? <span>Watertight</span> : <span className="text-worse">Not watertight</span>}
+          {notes.length > 0 && (
+            <Popover
+              label="What was found in the model"
+              width="w-[26rem]"
+              trigger={
+                <button type="button" className="rounded text-lantern-ink underline decoration-dotted underline-offset-2">
+                  {notes.length === 1 ? '1 remark' : `${notes.length} remarks`}
+                </button>
+              }
+            >
+              <ul className="list-disc space-y-1.5 pl-4">
+                {notes.map((note) => (
+                  <li key={note}>{note}</li>
+                ))}
+              </ul>
+            </Popover>
+          )}
+        </div>
+      </div>
+      <div className="flex-1" />
+      <div className="flex items-center gap-2">
+        <Popover
+          label="How the part lies"
+          width="w-72"
+          trigger={
+            <Button>
+              <Rotate3d className="size-3.5" aria-hidden /> Lie and scale
+            </Button>
+          }
+        >
+          <PlacementForm placement={content.placement} />
+        </Popover>
+        {upload.running ? (
+          <div role="status" className="flex w-44 items-center gap-2 text-muted">
+            <span className="flex-1 truncate">Reading {upload.running} …</span>
+            <Button onClick={upload.cancel}>Cancel</Button>
+          </div>
+        ) : (
+          <Button onClick={() => filePicker.current?.click()}>
+            <Upload className="size-3.5" aria-hidden /> Load STL
+            <span className="font-normal text-muted">or drop it here</span>
+          </Button>
+        )}
+        <input
+          ref={filePicker}
+          type="file"
+          accept=".stl,model/stl"
+          aria-label="Model file"
+          className="hidden"
+          onChange={(event) => {
+            const [file] = event.target.files ?? []
+            if (file) void upload.begin(file)
+            event.target.value = ''
+          }}
+        />
+      </div>
+      {over && (
+        <p className="pointer-events-none absolute inset-1 grid place-items-center rounded-md border border-dashed border-lantern font-medium text-lantern-ink">
+          Drop the STL: the same candidates are computed for it
+        </p>
+      )}
+    </section>
+  )
+}
+
+const Unit = ({ children }: { children: string }) => <span className="font-sans text-muted">{children}</span>
+
+/** Uploads a model and puts it on the desk. One at a time; leaving the screen gives up. */
+function useUpload(onRefusal: (refusal: Refusal) => void) {
+  const queries = useQueryClient()
+  const [running, setRunning] = useState<string>()
+  const abort = useRef<AbortController>(undefined)
+  useEffect(() => () => abort.current?.abort(), [])
+  const begin = async (file: File): Promise<void> => {
+    if (file.size > LARGEST_UPLOAD) {
+      onRefusal({
+        where: file.name,
+        message: `The file has ${(file.size / 1e6).toFixed(0)} MB; 64 MB is the most that is taken.`,
+        remedy: 'Reduce the mesh, or save it as a binary STL.',
+      })
+      return
+    }
+    abort.current?.abort()
+    const controller = new AbortController()
+    abort.current = controller
+    setRunning(file.name)
+    try {
+      const stored = await uploadPart(file, controller.signal)
+      queries.setQueryData(partsQuery.queryKey, (before) => [...(before ?? []).filter(({ id }) => id !== stored.id), stored])
+      edit((content) => setPart(content, stored.id))
+    } catch (error) {
+      if (!controller.signal.aborted) onRefusal(asRefusal(error))
+    } finally {
+      if (abort.current === controller) setRunning(undefined)
+    }
+  }
+  return {
+    running,
+    begin,
+    cancel: () => {
+      abort.current?.abort()
+      setRunning(undefined)
+    },
+  }
+}

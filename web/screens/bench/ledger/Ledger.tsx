@@ -1,0 +1,196 @@
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
+import type { LineupContent } from '@sable/contract/lineup'
+import type { Shelf } from '@sable/contract/shelf'
+import { Plus } from 'lucide-react'
+import { useMemo, useRef, useState } from 'react'
+import { edit } from '../../../desk/deskStore'
+import { addCandidate, moveCandidate, nextName } from '../../../desk/edits'
+import { useForecasts } from '../../../predictions/predictionStore'
+import { Button } from '../../../ui/Button'
+import { Notice, type Refusal } from '../../../ui/Notice'
+import { firstCandidate } from '../firstCandidate'
+import { ColumnHeader } from './ColumnHeader'
+import { restrictToHorizontal } from './restrictToHorizontal'
+import { type Cell, cellsOf, filterRows, ledgerRows } from './rows'
+import { SettingRows } from './SettingRows'
+import { useLedgerKeys } from './useLedgerKeys'
+import { VerdictRows } from './VerdictRows'
+
+interface Props {
+  readonly content: LineupContent
+  readonly shelf: Shelf
+  readonly onRefusal: (refusal: Refusal) => void
+}
+
+/** The ledger: candidates as columns, predicted figures and settings as rows. */
+export function Ledger({ content, shelf, onRefusal }: Props) {
+  const [search, setSearch] = useState('')
+  const [onlyDifferences, setOnlyDifferences] = useState(false)
+  const allRows = useMemo(() => ledgerRows(shelf), [shelf])
+  const { candidates } = content
+  const columns = useMemo(() => candidates.map((candidate) => cellsOf(candidate, candidates[0], shelf) ?? {}), [candidates, shelf])
+  const groups = useMemo(
+    () => filterRows(allRows, search, onlyDifferences ? differingRows(columns) : undefined),
+    [allRows, search, onlyDifferences, columns],
+  )
+  const rows = useMemo(() => groups.flatMap((group) => group.rows), [groups])
+  const grid = useRef<HTMLTableElement>(null)
+  const keys = useLedgerKeys({ content, rows, columns, grid, onRefusal })
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+
+  const onDragEnd = ({ active, over }: DragEndEvent): void => {
+    const to = candidates.findIndex(({ id }) => id === over?.id)
+    if (over && active.id !== over.id) edit((before) => moveCandidate(before, String(active.id), to))
+  }
+  const add = (): void => {
+    const like = candidates.at(-1)
+    edit((before) =>
+      addCandidate(
+        before,
+        firstCandidate(
+          like,
+          nextName(
+            'candidate',
+            before.candidates.map(({ name }) => name),
+          ),
+        ),
+      ),
+    )
+  }
+
+  return (
+    <section aria-label="Ledger" className="flex min-h-0 flex-1 flex-col">
+      <div className="flex h-10 shrink-0 items-center gap-3 px-3">
+        <input
+          type="search"
+          placeholder="Find a setting"
+          aria-label="Find a setting"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+          className="h-7 w-52 rounded-md border border-line bg-sunk px-2 text-[12.5px] placeholder:text-muted"
+        />
+        <label className="flex items-center gap-1.5 text-[12.5px]">
+          <input
+            type="checkbox"
+            checked={onlyDifferences}
+            onChange={(event) => setOnlyDifferences(event.target.checked)}
+            className="accent-lantern"
+          />
+          Only differences
+        </label>
+        <p className="ml-auto hidden text-[11.5px] text-muted xl:block">
+          <Lamp className="bg-ink" /> calculated <Lamp className="ml-3 bg-muted/60" /> rests on an assumed number
+        </p>
+        <Button onClick={add}>
+          <Plus className="size-3.5" aria-hidden /> Candidate
+        </Button>
+      </div>
+      <Refusals content={content} />
+      {candidates.length === 0 ? (
+        <Empty onAdd={add} />
+      ) : (
+        <div className="min-h-0 flex-1 overflow-auto">
+          <DndContext
+            sensors={sensors}
+            collisionDetection={closestCenter}
+            modifiers={[restrictToHorizontal]}
+            onDragEnd={onDragEnd}
+            // Hidden texts for screen readers belong outside the table.
+            accessibility={{ container: document.body }}
+          >
+            <table
+              ref={grid}
+              // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a spreadsheet with its own keys is what role="grid" is for.
+              role="grid"
+              aria-label="Candidates and their settings"
+              aria-activedescendant={keys.editing ? undefined : keys.activeId}
+              tabIndex={0}
+              onKeyDown={keys.onKeyDown}
+              onCopy={keys.onCopy}
+              onPaste={keys.onPaste}
+              className="group/grid border-separate border-spacing-0 outline-none"
+              style={{ tableLayout: 'fixed', width: `max(100%, ${LABEL_WIDTH + candidates.length * LEAST_COLUMN}px)` }}
+            >
+              <colgroup>
+                <col style={{ width: LABEL_WIDTH }} />
+                {candidates.map(({ id }) => (
+                  <col key={id} />
+                ))}
+                {/* Few candidates do not spread over a wide window: figures stay near each other. */}
+                {candidates.length < 4 && <col style={{ width: `${(4 - candidates.length) * 22}%` }} />}
+              </colgroup>
+              <thead>
+                <tr>
+                  <th className="sticky top-0 left-0 z-30 border-b border-line bg-ground" />
+                  <SortableContext items={candidates.map(({ id }) => id)} strategy={horizontalListSortingStrategy}>
+                    {candidates.map((candidate, index) => (
+                      <ColumnHeader
+                        key={candidate.id}
+                        candidate={candidate}
+                        index={index}
+                        count={candidates.length}
+                        onRefusal={onRefusal}
+                      />
+                    ))}
+                  </SortableContext>
+                  {candidates.length < 4 && <th aria-hidden className="sticky top-0 z-20 border-b border-line bg-ground" />}
+                </tr>
+              </thead>
+              <VerdictRows candidates={candidates} />
+              <SettingRows groups={groups} candidates={candidates} columns={columns} keys={keys} />
+            </table>
+          </DndContext>
+          {rows.length === 0 && (
+            <p className="p-6 text-muted">
+              {search.trim() === '' ? 'All candidates agree in every setting.' : `No setting is called “${search.trim()}”.`}
+            </p>
+          )}
+        </div>
+      )}
+    </section>
+  )
+}
+
+const LABEL_WIDTH = 196
+const LEAST_COLUMN = 180
+
+const Lamp = ({ className }: { className: string }) => <span aria-hidden className={`mr-1 inline-block size-2 rounded-full ${className}`} />
+
+function differingRows(columns: readonly Readonly<Record<string, Cell>>[]): ReadonlySet<string> {
+  return new Set(columns.flatMap((cells) => Object.entries(cells).flatMap(([id, cell]) => (cell.differs ? [id] : []))))
+}
+
+/** Columns that cannot be computed say why above the table, where the sentence has room. */
+function Refusals({ content }: { content: LineupContent }) {
+  const forecasts = useForecasts()
+  const refused = content.candidates.flatMap(({ id, name }) => {
+    const refusal = forecasts[id]?.refusal
+    return refusal ? [{ id, refusal: { ...refusal, where: `${name}${refusal.where === '' ? '' : `, ${refusal.where}`}` } }] : []
+  })
+  if (refused.length === 0) return null
+  return (
+    <div className="space-y-1 px-3 pb-2">
+      {refused.map(({ id, refusal }) => (
+        <Notice key={id} refusal={refusal} />
+      ))}
+    </div>
+  )
+}
+
+function Empty({ onAdd }: { onAdd: () => void }) {
+  return (
+    <div className="m-auto max-w-sm p-8 text-center">
+      <p className="text-[15px] font-medium">No candidates</p>
+      <p className="mt-1 mb-4 text-muted">
+        A candidate is one way to print this part: a machine, a material and a profile. Its figures appear as soon as it is here.
+      </p>
+      <Button tone="main" onClick={onAdd}>
+        Add a candidate
+      </Button>
+    </div>
+  )
+}

@@ -1,0 +1,196 @@
+import type { Candidate } from '@sable/contract/lineup'
+import clsx from 'clsx'
+import { ChevronRight, TriangleAlert } from 'lucide-react'
+import { useState } from 'react'
+import { type Forecast, useForecasts } from '../../../predictions/predictionStore'
+import { Popover } from '../../../ui/Popover'
+import { compareRow, type Standing, type Verdict, verdicts } from './verdicts'
+
+/** The predicted figures, each with a small bar against the first column. */
+export function VerdictRows({ candidates }: { candidates: readonly Candidate[] }) {
+  const forecasts = useForecasts()
+  const columns = candidates.map(({ id }) => forecasts[id])
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
+  const toggle = (id: string): void =>
+    setOpen((before) => (before.has(id) ? new Set([...before].filter((other) => other !== id)) : new Set([...before, id])))
+  return (
+    <tbody className="[&_td]:h-[27px]">
+      {verdicts.flatMap((verdict) => [
+        <VerdictRow
+          key={verdict.id}
+          verdict={verdict}
+          candidates={candidates}
+          columns={columns}
+          open={open.has(verdict.id)}
+          onToggle={() => toggle(verdict.id)}
+        />,
+        ...(open.has(verdict.id) ? (verdict.parts ?? []) : []).map((part) => (
+          <VerdictRow key={part.id} verdict={part} candidates={candidates} columns={columns} nested />
+        )),
+      ])}
+      <RiskRow candidates={candidates} columns={columns} />
+    </tbody>
+  )
+}
+
+interface RowProps {
+  readonly verdict: Verdict
+  readonly candidates: readonly Candidate[]
+  readonly columns: readonly (Forecast | undefined)[]
+  readonly open?: boolean
+  readonly onToggle?: () => void
+  readonly nested?: boolean
+}
+
+function VerdictRow({ verdict, candidates, columns, open = false, onToggle, nested = false }: RowProps) {
+  const figures = columns.map((column) => (column?.prediction ? verdict.of(column.prediction) : undefined))
+  const standings = compareRow(
+    figures.map((figure) => figure?.value),
+    verdict.better,
+  )
+  return (
+    <tr data-verdict={verdict.id}>
+      <th scope="row" title={verdict.help} className="sticky left-0 z-10 bg-ground p-0 text-left font-medium">
+        {verdict.parts ? (
+          <button
+            type="button"
+            aria-expanded={open}
+            onClick={onToggle}
+            onKeyDown={(event) => event.stopPropagation()}
+            className="flex h-[26px] w-full items-center gap-1 pr-2 pl-1 hover:text-lantern-ink"
+          >
+            <ChevronRight className={clsx('size-3.5 text-muted transition-transform', open && 'rotate-90')} aria-hidden />
+            <span className="truncate">{verdict.label}</span>
+          </button>
+        ) : (
+          <span className={clsx('block truncate pr-2', nested ? 'pl-8 font-normal text-muted' : 'pl-[22px]')}>{verdict.label}</span>
+        )}
+      </th>
+      {figures.map((figure, i) => {
+        const column = columns[i]
+        const standing = standings[i] as Standing
+        return (
+          <td key={candidates[i]?.id} className="relative border-l border-line px-2 align-middle">
+            {figure && column ? (
+              <Figure figure={figure} standing={standing} old={column.state !== 'done'} nested={nested} />
+            ) : (
+              <span className="block text-right text-muted">{column?.state === 'refused' ? '—' : <Waiting />}</span>
+            )}
+          </td>
+        )
+      })}
+    </tr>
+  )
+}
+
+function Figure({
+  figure,
+  standing,
+  old,
+  nested,
+}: {
+  figure: ReturnType<Verdict['of']>
+  standing: Standing
+  old: boolean
+  nested: boolean
+}) {
+  const basis = figure.basis === 'assumed' ? 'Rests on an assumed number' : figure.basis === 'measured' ? 'Measured' : 'Calculated'
+  return (
+    <div title={basis} className={clsx('flex items-baseline gap-1.5 transition-opacity', old && 'opacity-40')}>
+      <span
+        className={clsx('figure text-[11px]', standing.sense === 'better' && 'text-better', standing.sense === 'worse' && 'text-worse')}
+      >
+        {standing.change}
+      </span>
+      {figure.note !== undefined && <span className="truncate text-[11px] text-muted">{figure.note}</span>}
+      <span
+        className={clsx(
+          'figure ml-auto whitespace-nowrap',
+          nested ? 'text-[12px]' : 'text-[13.5px] font-semibold',
+          figure.basis === 'assumed' && 'text-ink/70',
+          figure.basis === 'measured' && 'text-lantern-ink',
+        )}
+      >
+        {figure.text}
+      </span>
+      <span className="w-6 shrink-0 text-[11px] text-muted">{figure.unit}</span>
+      <span className="sr-only">{basis}</span>
+      <span
+        aria-hidden
+        className={clsx(
+          'absolute bottom-0 left-0 h-[2px]',
+          standing.sense === 'better' ? 'bg-better/70' : standing.sense === 'worse' ? 'bg-worse/70' : 'bg-strong',
+        )}
+        style={{ width: `${standing.bar * 100}%` }}
+      />
+    </div>
+  )
+}
+
+const Waiting = () => <span className="inline-block h-2 w-14 animate-pulse rounded bg-line" />
+
+const severities = ['stop', 'caution', 'note'] as const
+
+function RiskRow({ candidates, columns }: { candidates: readonly Candidate[]; columns: readonly (Forecast | undefined)[] }) {
+  return (
+    <tr data-verdict="risks">
+      <th scope="row" className="sticky left-0 z-10 border-b border-line bg-ground py-0 pr-2 pl-[22px] text-left font-medium">
+        Risks
+      </th>
+      {columns.map((column, i) => (
+        <td key={candidates[i]?.id} className="border-b border-l border-line px-2 text-right">
+          {column?.prediction ? (
+            <Risks forecast={column} name={candidates[i]?.name ?? ''} />
+          ) : (
+            <span className="text-muted">{column?.state === 'refused' ? '—' : <Waiting />}</span>
+          )}
+        </td>
+      ))}
+    </tr>
+  )
+}
+
+function Risks({ forecast, name }: { forecast: Forecast; name: string }) {
+  const checks = forecast.prediction?.checks ?? []
+  if (checks.length === 0) return <span className="text-muted">none found</span>
+  const counts = severities.flatMap((severity) => {
+    const n = checks.filter((check) => check.severity === severity).length
+    return n === 0 ? [] : [`${n} ${severity}${n > 1 ? 's' : ''}`]
+  })
+  const worst = checks[0]?.severity
+  return (
+    <Popover
+      label={`Risks of ${name}`}
+      width="w-[25rem]"
+      trigger={
+        <button
+          type="button"
+          onKeyDown={(event) => event.stopPropagation()}
+          className={clsx(
+            'inline-flex items-center gap-1 rounded px-1 underline decoration-dotted underline-offset-2',
+            worst === 'stop' ? 'text-stop' : worst === 'caution' ? 'text-worse' : 'text-muted',
+          )}
+        >
+          {worst !== 'note' && <TriangleAlert className="size-3.5" aria-hidden />}
+          {counts.join(', ')}
+        </button>
+      }
+    >
+      <ul className="space-y-2.5">
+        {checks.map((check) => (
+          <li key={check.id} className="grid grid-cols-[4.2rem_1fr] gap-2">
+            <span
+              className={clsx(
+                'text-[11.5px] leading-5',
+                check.severity === 'stop' ? 'text-stop' : check.severity === 'caution' ? 'text-worse' : 'text-muted',
+              )}
+            >
+              {check.severity}
+            </span>
+            <span>{check.message}</span>
+          </li>
+        ))}
+      </ul>
+    </Popover>
+  )
+}

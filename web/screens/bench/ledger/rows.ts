@@ -1,0 +1,115 @@
+import type { Candidate } from '@sable/contract/lineup'
+import type { Shelf } from '@sable/contract/shelf'
+import { type Origin, resolveSettings } from '@sable/core/profile/resolve'
+import { definitionOf, type Group, groups, type Setting, type SettingName, settingNames, settings } from '@sable/core/profile/settings'
+import type { SetupField } from '../../../desk/edits'
+
+/** An editable row of the ledger: what a candidate prints with, or one setting. */
+export type LedgerRow =
+  | {
+      readonly kind: 'setup'
+      readonly id: SetupField
+      readonly label: string
+      readonly choices: readonly { readonly key: string; readonly name: string }[]
+    }
+  | { readonly kind: 'setting'; readonly id: SettingName; readonly label: string; readonly setting: Setting }
+
+export interface RowGroup {
+  readonly name: Group | 'Setup'
+  readonly shapes: string
+  readonly rows: readonly LedgerRow[]
+}
+
+const shapes: Readonly<Record<Group, string>> = {
+  Line: 'what one line is',
+  Skin: 'what shows and what carries',
+  Core: 'what lies inside',
+  Pace: 'how fast it runs',
+  Air: 'heat and cooling',
+  Pull: 'what filament does on the way',
+  Foot: 'what stands on the bed',
+}
+
+/** Every row, in groups. */
+export function ledgerRows(shelf: Shelf): RowGroup[] {
+  const named = (records: readonly { readonly key: string; readonly name: string }[]) => records.map(({ key, name }) => ({ key, name }))
+  return [
+    {
+      name: 'Setup',
+      shapes: 'what it prints with',
+      rows: [
+        { kind: 'setup', id: 'printer', label: 'Printer', choices: named(shelf.printers) },
+        { kind: 'setup', id: 'nozzle', label: 'Nozzle', choices: named(shelf.nozzles) },
+        { kind: 'setup', id: 'material', label: 'Material', choices: named(shelf.materials) },
+      ],
+    },
+    ...groups.map((group) => ({
+      name: group,
+      shapes: shapes[group],
+      rows: settingNames
+        .filter((name) => settings[name].group === group)
+        .map((name): LedgerRow => ({ kind: 'setting', id: name, label: settings[name].label, setting: definitionOf(name) })),
+    })),
+  ]
+}
+
+/** What stands in a cell. */
+export interface Cell {
+  readonly value: number | string
+  readonly text: string
+  /** Where the value comes from. */
+  readonly origin: Origin
+  readonly differs: boolean
+}
+
+/** The cells of one candidate by row; undefined when the shelf lacks what it names. */
+export function cellsOf(candidate: Candidate, first: Candidate | undefined, shelf: Shelf): Readonly<Record<string, Cell>> | undefined {
+  const own = resolvedValues(candidate, shelf)
+  const base = first && first.id !== candidate.id ? resolvedValues(first, shelf) : undefined
+  if (!own) return undefined
+  return Object.fromEntries(
+    Object.entries(own).map(([id, { value, text, origin }]) => [
+      id,
+      { value, text, origin, differs: base !== undefined && base[id]?.value !== value },
+    ]),
+  )
+}
+
+function resolvedValues(candidate: Candidate, shelf: Shelf): Record<string, Omit<Cell, 'differs'>> | undefined {
+  const printer = shelf.printers.find(({ key }) => key === candidate.printer)
+  const nozzle = shelf.nozzles.find(({ key }) => key === candidate.nozzle)
+  const material = shelf.materials.find(({ key }) => key === candidate.material)
+  if (!printer || !nozzle || !material) return undefined
+  const { settings: values, origins } = resolveSettings({ printer, nozzle, material }, candidate.values)
+  return {
+    printer: { value: printer.key, text: printer.name, origin: 'profile' },
+    nozzle: { value: nozzle.key, text: nozzle.name, origin: 'profile' },
+    material: { value: material.key, text: material.name, origin: 'profile' },
+    ...Object.fromEntries(
+      settingNames.map((name) => [
+        name,
+        { value: values[name], text: formatValue(definitionOf(name), values[name]), origin: origins[name] },
+      ]),
+    ),
+  }
+}
+
+/** A value as it stands in a cell: as many decimals as its step has, so that columns line up. */
+export function formatValue(setting: Setting, value: number | string): string {
+  if (typeof value === 'string' || setting.kind === 'choice') return String(value)
+  const digits = setting.step >= 1 ? 0 : (String(setting.step).split('.')[1]?.length ?? 0)
+  const shown = value.toFixed(digits)
+  return Number(shown) === value ? shown : String(value)
+}
+
+/** Keeps the rows that match a search or differ between columns; empty groups disappear. */
+export function filterRows(all: readonly RowGroup[], search: string, differing: ReadonlySet<string> | undefined): RowGroup[] {
+  const wanted = search.trim().toLowerCase()
+  const matches = (row: LedgerRow): boolean => {
+    if (differing && !differing.has(row.id)) return false
+    if (wanted === '') return true
+    const words = row.kind === 'setting' ? [row.label, row.id, ...row.setting.synonyms, row.setting.group] : [row.label]
+    return words.some((word) => word.toLowerCase().includes(wanted))
+  }
+  return all.map((group) => ({ ...group, rows: group.rows.filter(matches) })).filter((group) => group.rows.length > 0)
+}

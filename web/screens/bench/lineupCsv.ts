@@ -1,0 +1,39 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import type { Shelf } from '@sable/contract/shelf'
+import type { Prediction } from '@sable/core/predict'
+import Papa from 'papaparse'
+import { cellsOf, ledgerRows } from './ledger/rows'
+import { verdicts } from './ledger/verdicts'
+
+/** The whole ledger as CSV: a row a figure or setting, a column a candidate; numbers in base units, unrounded. */
+export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: readonly (Prediction | undefined)[]): string {
+  const figure = (label: string, unit: string, value: (p: Prediction) => number) => [
+    label,
+    unit,
+    ...predictions.map((p) => (p ? value(p) : '')),
+  ]
+  const figures = verdicts.flatMap((verdict) => [
+    verdict,
+    ...(verdict.parts ?? []).map((part) => ({ ...part, label: `${verdict.label}: ${part.label}` })),
+  ])
+  const cells = content.candidates.map((candidate) => cellsOf(candidate, undefined, shelf))
+  const settings = ledgerRows(shelf).flatMap(({ rows }) =>
+    rows.map((row) => [
+      row.label,
+      row.kind === 'setting' && row.setting.kind === 'number' ? row.setting.unit : '',
+      ...cells.map((column) => (row.kind === 'setup' ? column?.[row.id]?.text : column?.[row.id]?.value) ?? ''),
+    ]),
+  )
+  return Papa.unparse([
+    ['', 'unit', ...content.candidates.map(({ name }) => name)],
+    ...figures.map((verdict) => figure(verdict.label, unitOf(verdict.id), (p) => verdict.of(p).value)),
+    ...settings,
+  ])
+}
+
+function unitOf(id: string): string {
+  if (id.startsWith('time')) return 's'
+  if (id === 'filament') return 'g'
+  if (id.startsWith('surface')) return 'µm'
+  return /^(pull|bend)/.test(id) ? 'N' : ''
+}

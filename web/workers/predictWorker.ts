@@ -1,0 +1,96 @@
+import { Cancelled, InputError } from '@sable/core/errors'
+import { readPart } from '@sable/core/formats/readPart'
+import { type Placement, place } from '@sable/core/mesh/place'
+import { type Part, type Prediction, predict } from '@sable/core/predict'
+import type { Setup } from '@sable/core/profile/resolve'
+import type { SettingValues, Stage } from '@sable/core/profile/settings'
+import { loadPolygonKernel, type PolygonKernel } from '@sable/core/regions/polygon'
+import { StageCache } from '@sable/core/stageCache'
+import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
+import * as Comlink from 'comlink'
+
+export interface PredictRequest {
+  readonly partId: string
+  readonly contentKey: string
+  readonly fileName: string
+  readonly placement: Placement
+  readonly setup: Setup
+  readonly values: SettingValues
+}
+
+/** What crosses back: classes do not survive the way between threads. */
+export type PredictAnswer =
+  | { readonly kind: 'done'; readonly prediction: Prediction }
+  | { readonly kind: 'cancelled' }
+  | { readonly kind: 'refused'; readonly message: string; readonly where: string; readonly remedy: string }
+
+const PROGRESS_MS = 80
+
+let kernel: Promise<PolygonKernel> | undefined
+const parts = new Map<string, Promise<Part>>()
+const cache = new StageCache(8)
+
+const openKernel = (): Promise<PolygonKernel> => {
+  kernel ??= fetch(kernelUrl)
+    .then((response) => response.arrayBuffer())
+    .then(loadPolygonKernel)
+  return kernel
+}
+
+function loadPart({ partId, contentKey, fileName }: Pick<PredictRequest, 'partId' | 'contentKey' | 'fileName'>): Promise<Part> {
+  const known = parts.get(contentKey)
+  if (known) return known
+  const loading = fetch(`/api/parts/${partId}/file`).then(async (response) => {
+    if (!response.ok)
+      throw new InputError(
+        'part-unreachable',
+        'The model file could not be read from the server.',
+        fileName,
+        'Start the server again and reload the page.',
+      )
+    return readPart(new Uint8Array(await response.arrayBuffer()), fileName, contentKey)
+  })
+  parts.set(contentKey, loading)
+  loading.catch(() => parts.delete(contentKey))
+  return loading
+}
+
+const api = {
+  /** Predicts one candidate. The first entry of `stop` becomes 1 when nobody waits any more. */
+  async predict(request: PredictRequest, stop: Int32Array, onProgress: (stage: Stage, share: number) => void): Promise<PredictAnswer> {
+    let told = 0
+    try {
+      const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+      const prediction = predict(part, request.placement, request.setup, request.values, {
+        kernel: polygons,
+        cache,
+        onProgress(stage, share) {
+          if (Atomics.load(stop, 0) === 1) throw new Cancelled('superseded')
+          const now = performance.now()
+          if (now - told < PROGRESS_MS) return
+          told = now
+          onProgress(stage, share)
+        },
+      })
+      return { kind: 'done', prediction }
+    } catch (error) {
+      if (error instanceof Cancelled) return { kind: 'cancelled' }
+      if (error instanceof InputError) return { kind: 'refused', message: error.message, where: error.where, remedy: error.remedy }
+      throw error
+    }
+  },
+
+  /** Triangles of the part as it lies on the bed, for drawing. */
+  async meshForView(
+    request: Pick<PredictRequest, 'partId' | 'contentKey' | 'fileName' | 'placement'>,
+  ): Promise<{ positions: Float32Array; triangles: Uint32Array }> {
+    const part = await loadPart(request)
+    const mesh = place(part.mesh, request.placement)
+    const answer = { positions: Float32Array.from(mesh.positions), triangles: mesh.triangles.slice() }
+    return Comlink.transfer(answer, [answer.positions.buffer, answer.triangles.buffer])
+  },
+}
+
+export type PredictWorker = typeof api
+
+Comlink.expose(api)

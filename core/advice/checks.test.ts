@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest'
+import { limiters } from '../motion/limiters'
+import { resolveSettings } from '../profile/resolve'
+import type { SettingValues } from '../profile/settings'
+import { setupOf } from '../testing/setups'
+import { type Evidence, runChecks } from './checks'
+
+const calm = { speedMmS: 40, limiter: 'asked' } as const
+
+function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial<Evidence> = {}): Evidence {
+  return {
+    setup,
+    resolved: resolveSettings(setup, values),
+    sizeMm: [50, 50, 50],
+    mesh: { watertight: true },
+    time: {
+      timeS: 600,
+      timeByFeatureS: { outerWall: 100, innerWall: 100, skin: 100, infill: 100, travel: 100, retraction: 100 },
+      limiters: Object.fromEntries(limiters.map((limiter) => [limiter, 0])) as Evidence['time']['limiters'],
+      realSpeeds: { outerWall: calm, innerWall: calm, skin: calm, infill: calm, travel: calm },
+      layersTooFast: 0,
+      layersSlowed: 0,
+    },
+    laidVolumeMm3: 5000,
+    layerCount: 250,
+    layersWithLostPieces: 0,
+    ...change,
+  }
+}
+
+const ids = (given: Evidence): string[] => runChecks(given).map(({ id }) => id)
+
+describe('checks', () => {
+  it('are silent about an ordinary print', () => expect(ids(evidence())).toEqual([]))
+
+  // Each row: the check, evidence on which it must speak, evidence near by on which it must not.
+  it.each<[string, Evidence, Evidence]>([
+    ['larger-than-printer', evidence({}, setupOf(), { sizeMm: [251, 10, 10] }), evidence({}, setupOf(), { sizeMm: [250, 10, 10] })],
+    ['nothing-laid', evidence({}, setupOf(), { laidVolumeMm3: 0 }), evidence()],
+    ['thinner-than-a-line', evidence({}, setupOf(), { layersWithLostPieces: 2 }), evidence()],
+    ['hot-end-too-hot', evidence({ nozzleTemperature: 260 }, setupOf('dory')), evidence({ nozzleTemperature: 255 }, setupOf('dory'))],
+    ['nozzleTemperature-outside-label', evidence({ nozzleTemperature: 221 }), evidence({ nozzleTemperature: 220 })],
+    ['bedTemperature-outside-label', evidence({ bedTemperature: 40 }), evidence({ bedTemperature: 50 })],
+    // CP-N3, common practice: about 0.35 mm is the most from a 0.4 mm bore.
+    ['layer-high-for-bore', evidence({ layerHeight: 0.36 }), evidence({ layerHeight: 0.35 })],
+    ['layer-time-short', evidence({}, setupOf(), { time: { ...evidence().time, layersTooFast: 3 } }), evidence()],
+    // CP-R4, common practice: no more than about 30 mm/s.
+    ['push-back-fast', evidence({ pushBackSpeed: 40 }), evidence({ pushBackSpeed: 30 })],
+    ['retraction-beyond-firmware', evidence({ retractSpeed: 60 }, setupOf('dory')), evidence({ retractSpeed: 50 }, setupOf('dory'))],
+    ['mesh-open', evidence({}, setupOf(), { mesh: { watertight: false } }), evidence()],
+    ['fumes', evidence({}, setupOf('cutter', 'bore-0.4', 'abs')), evidence({}, setupOf('cutter', 'bore-0.4', 'petg'))],
+  ])('%s speaks where it must and only there', (id, speaks, silent) => {
+    expect(ids(speaks)).toContain(id)
+    expect(ids(silent)).not.toContain(id)
+  })
+
+  it('name asked and real speed and what holds it', () => {
+    const held = evidence({ infillSpeed: 300 }, setupOf(), {
+      time: { ...evidence().time, realSpeeds: { ...evidence().time.realSpeeds, infill: { speedMmS: 150, limiter: 'flow' } } },
+    })
+    expect(runChecks(held)).toEqual([
+      expect.objectContaining({
+        id: 'held-back-infill',
+        setting: 'infillSpeed',
+        message: expect.stringMatching(/asked 300, gets 150 mm\/s\. The flow limit/),
+      }),
+    ])
+  })
+
+  it('put the gravest first', () => {
+    const many = runChecks(evidence({ pushBackSpeed: 60, bedTemperature: 30 }, setupOf(), { sizeMm: [999, 1, 1] }))
+    expect(many.map(({ severity }) => severity)).toEqual(['stop', 'caution', 'note'])
+  })
+})

@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import { lineupContentSchema, lineupWriteSchema } from '@sable/contract/lineup'
 import { LARGEST_UPLOAD } from '@sable/contract/part'
 import express, { type Express } from 'express'
@@ -6,7 +7,7 @@ import { checkOrigin } from './guard/checkOrigin'
 import { securityHeaders, workerHeaders } from './guard/securityHeaders'
 import type { LineupStore } from './lineups'
 import type { PartStore } from './parts'
-import { answerProblem, ProblemError, parseRequest } from './problems'
+import { answerProblem, databaseAway, ProblemError, parseRequest } from './problems'
 import type { ShelfStore } from './shelf'
 
 export interface AppParts {
@@ -27,7 +28,7 @@ export function createApp({ sequelize, parts, shelf, lineups, port, webRoot }: A
   app.use(checkOrigin(port))
 
   app.get('/api/health', async (_request, response) => {
-    await sequelize.query('SELECT 1 AS alive', { type: QueryTypes.SELECT })
+    await Promise.race([sequelize.query('SELECT 1 AS alive', { type: QueryTypes.SELECT }), databaseAwayAfter(HEALTH_PATIENCE_MS)])
     response.json({ status: 'ok' })
   })
 
@@ -84,6 +85,14 @@ export function createApp({ sequelize, parts, shelf, lineups, port, webRoot }: A
   if (webRoot !== undefined) serveInterface(app, webRoot)
   app.use(answerProblem)
   return app
+}
+
+/** A database that is there but does not answer within this is as good as away. */
+const HEALTH_PATIENCE_MS = 2000
+
+async function databaseAwayAfter(patience: number): Promise<never> {
+  await wait(patience, undefined, { ref: false })
+  throw databaseAway()
 }
 
 const json = express.json({ limit: '2mb' })

@@ -21,6 +21,15 @@ export class ProblemError extends Error {
 export const notFound = (what: string, id: string): ProblemError =>
   new ProblemError(404, 'not-found', `There is no such ${what}.`, id, 'It may have been removed in another window: reload the page.')
 
+export const databaseAway = (): ProblemError =>
+  new ProblemError(
+    503,
+    'database-away',
+    'The database does not answer just now.',
+    '',
+    'Nothing you typed is lost: it is saved as soon as the database is back.',
+  )
+
 /** Checks what a request brings. @throws ProblemError 400 naming the field */
 export function parseRequest<T>(schema: z.ZodType<T>, body: unknown): T {
   const parsed = schema.safeParse(body)
@@ -59,14 +68,7 @@ export function asProblem(error: unknown): Problem {
     return build(error.status, error.message, error.code, error.message, error.where, error.remedy, error.current)
   if (isInputError(error)) return build(422, 'This cannot be used', error.code, error.message, error.where, error.remedy)
   if (error instanceof ConnectionError || (error instanceof BaseError && /ECONN|ENOENT|closed|timeout/i.test(error.message))) {
-    return build(
-      503,
-      'The database does not answer',
-      'database-away',
-      'The database does not answer just now.',
-      '',
-      'Nothing you typed is lost: it is saved as soon as the database is back.',
-    )
+    return asProblem(databaseAway())
   }
   const status = statusOf(error)
   if (status === 413)

@@ -11,7 +11,8 @@ export interface DatabaseAddress {
 export function connect({ socketPath, user, password, database }: DatabaseAddress): Sequelize {
   return new Sequelize(database, user, password, {
     dialect: 'mariadb',
-    dialectOptions: { socketPath, connectTimeout: 3000 },
+    // A query that is not answered is given up, or a hung database would hang every request with it.
+    dialectOptions: { socketPath, connectTimeout: 3000, socketTimeout: 15_000 },
     pool: { max: 8, min: 0, acquire: 5000, idle: 10_000 },
     logging: false,
     define: { underscored: true, timestamps: false, freezeTableName: true },

@@ -1,0 +1,123 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { writeProfileFile } from '@sable/core/formats/profileFile'
+import { writeStl } from '@sable/core/formats/writeStl'
+import { limiters } from '@sable/core/motion/limiters'
+import { blockMesh } from '@sable/core/testing/solids'
+import { carryHook } from '@sable/demo/parts/carryHook'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+
+const root = join(import.meta.dirname, '..')
+let folder: string
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'sable-cli-'))
+  writeFileSync(join(folder, 'hook.stl'), writeStl(carryHook()))
+  writeFileSync(join(folder, 'cube.stl'), writeStl(blockMesh(20, 20, 20)))
+  writeFileSync(join(folder, 'A.json'), writeProfileFile({ name: 'thin', settings: { layerHeight: 0.12 } }))
+  writeFileSync(
+    join(folder, 'B.json'),
+    writeProfileFile({ name: 'thick', settings: { layerHeight: 0.28 }, printer: 'cutter', nozzle: 0.6, material: 'petg' }),
+  )
+  writeFileSync(join(folder, 'old.json'), '{"format":"sable-lantern/profile","version":0}')
+})
+afterAll(() => rmSync(folder, { recursive: true }))
+
+/** Runs the very command that a user runs, from the folder of the files. */
+function sable(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync('npm', ['--prefix', root, 'run', '-s', 'sable', '--', ...args], {
+    cwd: folder,
+    encoding: 'utf8',
+  })
+  return { status, stdout, stderr, json: () => JSON.parse(stdout) }
+}
+
+describe('sable predict', () => {
+  it('prints one documented object', () => {
+    const { status, json } = sable('predict', join(folder, 'hook.stl'), '--set', 'wallCount=4', '--json')
+    expect(status).toBe(0)
+    const p = json()
+    expect(p.timeS).toBeGreaterThan(60)
+    expect(Object.values(p.timeByFeatureS as Record<string, number>).reduce((sum, t) => sum + t, 0)).toBeCloseTo(p.timeS, 1)
+    expect(p.layerCount).toBe(45)
+    expect(p.filament).toEqual(
+      expect.objectContaining({
+        lengthMm: expect.any(Number),
+        volumeMm3: expect.any(Number),
+        massG: expect.any(Number),
+        cost: expect.any(Number),
+      }),
+    )
+    expect(p.surface).toEqual({ raMeanUm: expect.any(Number), ra95Um: expect.any(Number) })
+    for (const load of ['pullX', 'pullY', 'pullZ', 'bendX', 'bendY', 'bendZ'])
+      expect(p.strength[load]).toMatchObject({ loadN: expect.any(Number), basis: 'assumed' })
+    expect(Object.keys(p.limiters)).toEqual([...limiters])
+    expect(p.mesh).toMatchObject({ triangles: 760, watertight: true, notes: [] })
+    expect(p.checks).toEqual([])
+    expect(p.settings.wallCount).toBe(4)
+  })
+
+  it('fills a 20 mm cube at 100 % with 8000 mm³ within 3 %', () => {
+    const { filament } = sable('predict', join(folder, 'cube.stl'), '--set', 'infillDensity=100', '--json').json()
+    expect(Math.abs(filament.volumeMm3 / 8000 - 1)).toBeLessThan(0.03)
+  })
+
+  it('reads a profile, its machine, and what the command says over it', () => {
+    const { json } = sable('predict', join(folder, 'cube.stl'), '--profile', join(folder, 'B.json'), '--set', 'layerHeight=0,2', '--json')
+    expect(json().settings).toMatchObject({ layerHeight: 0.2, lineWidth: 0.6, nozzleTemperature: 240 })
+  })
+
+  it('finds files from where it was called, and prints a table for people', () => {
+    const { stdout } = sable('predict', 'cube.stl', '--rotate', '90,0,0', '--scale', '0.5')
+    expect(stdout).toMatch(/^Time +\d+ (s|min)$/m)
+    expect(stdout).toMatch(/never a rating/)
+  })
+})
+
+describe('sable compare and shelf', () => {
+  it('put profiles side by side in the given order', () => {
+    const { candidates } = sable('compare', join(folder, 'hook.stl'), join(folder, 'A.json'), join(folder, 'B.json'), '--json').json()
+    expect(candidates.map(({ name }: { name: string }) => name)).toEqual(['thin', 'thick'])
+    expect(candidates[0].timeS).toBeGreaterThan(candidates[1].timeS)
+    expect(candidates[0].surface.raMeanUm).toBeLessThan(candidates[1].surface.raMeanUm)
+  })
+
+  it('lists the starter records with their keys', () => {
+    const shelf = sable('shelf', '--json').json()
+    expect(shelf.printers.map(({ key }: { key: string }) => key)).toEqual(['dory', 'lugger', 'cutter'])
+    expect(shelf.materials).toHaveLength(6)
+    expect(sable('shelf').stdout).toMatch(/wood-pla +Wood-filled PLA/)
+  })
+})
+
+describe('what cannot be done', () => {
+  it.each([
+    ['a file that is not there', ['predict', 'nowhere.stl'], /nowhere\.stl: There is no such file\./],
+    ['a model that is none', ['predict', 'A.json'], /A\.json: This is a text file, but not an STL/],
+    [
+      'a value out of range',
+      ['predict', 'cube.stl', '--set', 'layerHeight=7'],
+      /layerHeight: 7 is not a possible layer height\. Give a number from 0\.02 to 1\.2 mm\./,
+    ],
+    ['an unknown setting', ['predict', 'cube.stl', '--set', 'perimeters=7'], /Did you mean wallCount\?/],
+    ['a setting without a value', ['predict', 'cube.stl', '--set', 'wallCount'], /not of the form name=value/],
+    [
+      'a printer that is not on the shelf',
+      ['predict', 'cube.stl', '--printer', 'ark'],
+      /--printer: The shelf has no "ark"\. Choose one of dory, lugger, cutter\./,
+    ],
+    [
+      'a profile of another version',
+      ['predict', 'cube.stl', '--profile', 'old.json'],
+      /old\.json: The file is of version 0; this program reads version 1\./,
+    ],
+    ['no command at all', ['dance'], /unknown command/],
+  ])('%s goes to stderr with a sentence and a status', (_what, args, sentence) => {
+    const { status, stdout, stderr } = sable(...args)
+    expect(status).not.toBe(0)
+    expect(stdout).toBe('')
+    expect(stderr).toMatch(sentence)
+    expect(stderr).not.toMatch(/\n\s+at /)
+  })
+})

@@ -1,0 +1,132 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import { InputError } from '@sable/core/errors'
+import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { lineupCsv } from '../lineupCsv'
+import { clearCells, fillRight, pasteCells, typeInto } from './cellEdits'
+import { cellsOf, filterRows, formatValue, ledgerRows } from './rows'
+import { at, clamp, contains, move } from './selection'
+import { compareRow } from './verdicts'
+
+const shelf = { printers: [...starterPrinters], nozzles: [...starterNozzles], materials: [...starterMaterials] }
+const candidate = (id: string, values = {}) => ({ id, name: id, printer: 'lugger', nozzle: 'bore-0.4', material: 'pla', values })
+const content: LineupContent = {
+  name: 'Hook',
+  partId: 'p',
+  placement: { scale: 1, rotateDeg: [0, 0, 0] },
+  candidates: [candidate('a', { wallCount: 3 }), candidate('b', { wallCount: 5 }), candidate('c')],
+}
+const rows = ledgerRows(shelf).flatMap((group) => group.rows)
+const rowOf = (id: string): number => rows.findIndex((row) => row.id === id)
+const walls = (of: LineupContent) => of.candidates.map(({ values }) => values.wallCount)
+
+describe('cells', () => {
+  it('take what is typed, with a comma or a point, and give back what is emptied', () => {
+    expect(typeInto(content, rows[rowOf('layerHeight')]!, 'a', '0,28').candidates[0]?.values.layerHeight).toBe(0.28)
+    expect(walls(typeInto(content, rows[rowOf('wallCount')]!, 'a', ' '))).toEqual([undefined, 5, undefined])
+    expect(typeInto(content, rows[rowOf('material')]!, 'b', 'fast pla').candidates[1]?.material).toBe('fast-pla')
+    expect(() => typeInto(content, rows[rowOf('wallCount')]!, 'a', '-1')).toThrow(InputError)
+    expect(() => typeInto(content, rows[rowOf('printer')]!, 'a', 'nowhere')).toThrow(/no printer/)
+  })
+
+  it('fill right from the leftmost column, or over all columns when one is selected', () => {
+    expect(walls(fillRight(content, rows, { row: rowOf('wallCount'), column: 1, fromRow: rowOf('wallCount'), fromColumn: 0 }))).toEqual([
+      3,
+      3,
+      undefined,
+    ])
+    expect(walls(fillRight(content, rows, at(rowOf('wallCount'), 1)))).toEqual([3, 5, 5])
+    expect(walls(fillRight(content, rows, at(rowOf('wallCount'), 0)))).toEqual([3, 3, 3])
+  })
+
+  it('paste a block, or one value over the selection; all of it or nothing', () => {
+    const top = at(rowOf('wallCount'), 0)
+    const pasted = pasteCells(content, rows, top, '1\t2\t4\n6\t7\t8\n')
+    expect(walls(pasted)).toEqual([1, 2, 4])
+    expect(pasted.candidates.map(({ values }) => values.topLayers)).toEqual([6, 7, 8])
+    expect(walls(pasteCells(content, rows, { ...top, column: 2 }, '9'))).toEqual([9, 9, 9])
+    expect(pasteCells(content, rows, at(rowOf('layerHeight'), 0), '0.3 mm').candidates[0]?.values.layerHeight).toBe(0.3)
+    expect(() => pasteCells(content, rows, top, '1\t2\tmany')).toThrow(InputError)
+  })
+
+  it('are given back to the shelf over a whole selection, but never lose their printer', () => {
+    const all = { row: rows.length - 1, column: 2, fromRow: 0, fromColumn: 0 }
+    const cleared = clearCells(content, rows, all)
+    expect(cleared.candidates.every(({ values }) => Object.keys(values).length === 0)).toBe(true)
+    expect(cleared.candidates.map(({ printer }) => printer)).toEqual(['lugger', 'lugger', 'lugger'])
+  })
+
+  it('say where their value comes from and whether it differs from the first column', () => {
+    const cells = cellsOf(content.candidates[1]!, content.candidates[0], shelf)!
+    expect(cells.wallCount).toMatchObject({ value: 5, origin: 'profile', differs: true })
+    expect(cells.lineWidth).toMatchObject({ origin: 'nozzle', differs: false, text: '0.40' })
+    expect(cellsOf({ ...content.candidates[0]!, printer: 'gone' }, undefined, shelf)).toBeUndefined()
+  })
+
+  it('show as many decimals as their step, but never hide a finer value', () => {
+    const [layerHeight] = rows.filter((row) => row.id === 'layerHeight')
+    if (layerHeight?.kind !== 'setting') throw new Error('no such row')
+    expect([formatValue(layerHeight.setting, 0.2), formatValue(layerHeight.setting, 0.125)]).toEqual(['0.20', '0.125'])
+  })
+})
+
+describe('finding rows', () => {
+  const groups = ledgerRows(shelf)
+  const found = (search: string): string[] => filterRows(groups, search, undefined).flatMap((group) => group.rows.map(({ id }) => id))
+  it('goes by label, by name and by what others call it', () => {
+    expect(found('perimeter')).toEqual(expect.arrayContaining(['wallCount', 'innerWallSpeed']))
+    expect(found('layerHeight')).toEqual(['layerHeight', 'firstLayerHeight'])
+    expect(found('zzz')).toEqual([])
+  })
+  it('shows only what differs', () => {
+    expect(filterRows(groups, '', new Set(['wallCount'])).flatMap((group) => group.rows.map(({ id }) => id))).toEqual(['wallCount'])
+  })
+})
+
+describe('the selection', () => {
+  const sizes = fc.record({ rows: fc.integer({ min: 1, max: 40 }), columns: fc.integer({ min: 1, max: 8 }) })
+  it('never leaves the table', () => {
+    fc.assert(
+      fc.property(
+        sizes,
+        fc.array(fc.tuple(fc.integer({ min: -12, max: 12 }), fc.integer({ min: -3, max: 3 }), fc.boolean())),
+        (size, moves) => {
+          const end = moves.reduce(
+            (selection, [row, column, extend]) => move(selection, size.rows, size.columns, row, column, extend),
+            at(0, 0),
+          )
+          expect(clamp(end, size.rows, size.columns)).toEqual(end)
+          expect(contains(end, end.row, end.column)).toBe(true)
+        },
+      ),
+    )
+  })
+})
+
+describe('comparing with the first column', () => {
+  it('tells change, sense and length of bar', () => {
+    const [first, less, more, none] = compareRow([100, 68, 150, undefined], 'less')
+    expect(first).toEqual({ bar: 100 / 150, change: '', sense: 'same' })
+    expect(less).toEqual({ bar: 68 / 150, change: '−32 %', sense: 'better' })
+    expect(more).toEqual({ bar: 1, change: '+50 %', sense: 'worse' })
+    expect(none?.change).toBe('')
+    expect(compareRow([100, 68], 'more')[1]?.sense).toBe('worse')
+    expect(compareRow([0, 5], 'less')[1]?.change).toBe('')
+  })
+})
+
+describe('the ledger as CSV', () => {
+  it('has a row a setting and a column a candidate, and quotes what needs it', () => {
+    const csv = lineupCsv(
+      { ...content, candidates: content.candidates.map((c, i) => (i === 0 ? { ...c, name: 'thin, slow' } : c)) },
+      shelf,
+      [undefined, undefined, undefined],
+    )
+    const lines = csv.split('\r\n')
+    expect(lines[0]).toBe(',unit,"thin, slow",b,c')
+    expect(lines).toContain('Walls,,3,5,3')
+    expect(lines).toContain('Layer height,mm,0.2,0.2,0.2')
+    expect(lines.filter((line) => line.startsWith('Time'))).toHaveLength(7)
+  })
+})

@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
@@ -8,6 +9,7 @@ const isolation = { 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-E
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
+  resolve: { alias: { fs: fileURLToPath(new URL('workers/noFiles.ts', import.meta.url)) } },
   build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2023', sourcemap: true, chunkSizeWarningLimit: 1500 },
   server: {
     headers: isolation,

@@ -42,7 +42,6 @@ export function EditableText({
       onFocus={(event) => event.target.select()}
       onBlur={() => finish(true)}
       onKeyDown={(event) => {
-        event.stopPropagation()
         if (event.key === 'Enter') finish(true)
         if (event.key === 'Escape') finish(false)
       }}

@@ -49,7 +49,6 @@ function TextField({ label, start, problem, onCommit, onCancel }: Omit<Props, 'r
           if (!settled.current) onCommit(text, 'stay')
         }}
         onKeyDown={(event) => {
-          event.stopPropagation()
           if (event.key === 'Escape') finish(onCancel)
           else if (event.key === 'Enter') finish(() => onCommit(text, event.shiftKey ? 'up' : 'down'))
           else if (event.key === 'Tab') {
@@ -93,7 +92,6 @@ function ChoiceField({ row, start, onCommit, onCancel }: Omit<Props, 'problem'>)
       onChange={(event) => onCommit(event.target.value, 'stay')}
       onBlur={onCancel}
       onKeyDown={(event) => {
-        event.stopPropagation()
         if (event.key === 'Escape') onCancel()
         else if (event.key === 'Enter') onCommit(event.currentTarget.value, 'down')
         else if (event.key === 'Tab') {

@@ -47,12 +47,8 @@ export function ColumnHeader({ candidate, index, count, onRefusal }: Props) {
           ref={setActivatorNodeRef}
           {...attributes}
           {...listeners}
-          onKeyDown={(event) => {
-            event.stopPropagation()
-            listeners?.onKeyDown?.(event)
-          }}
           aria-label={`Move ${name}: press Space, then arrows`}
-          className="cursor-grab rounded p-0.5 text-strong hover:text-muted"
+          className="inline-flex size-6 cursor-grab items-center justify-center rounded text-strong hover:text-muted"
         >
           <GripVertical className="size-3.5" aria-hidden />
         </button>
@@ -67,7 +63,7 @@ export function ColumnHeader({ candidate, index, count, onRefusal }: Props) {
         <Menu
           align="end"
           trigger={
-            <IconButton label={`Actions for ${name}`} onKeyDown={(event) => event.stopPropagation()}>
+            <IconButton label={`Actions for ${name}`}>
               <Ellipsis className="size-4" />
             </IconButton>
           }

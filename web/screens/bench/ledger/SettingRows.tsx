@@ -129,7 +129,7 @@ const SettingCell = memo(function SettingCell({
       aria-selected={selected}
       onMouseDown={(event) => onPoint(rowIndex, column, event.shiftKey)}
       onDoubleClick={() => onOpen()}
-      className={`relative h-6 border-b border-l border-line/60 border-l-line px-2 ${selected ? 'bg-glow' : ''} ${active ? 'z-[1] outline-2 -outline-offset-2 outline-strong group-focus-within/grid:outline-lantern' : ''}`}
+      className={`relative h-[22px] border-b border-l border-line/60 border-l-line px-2 ${selected ? 'bg-glow' : ''} ${active ? 'z-[1] outline-2 -outline-offset-2 outline-strong group-focus-within/grid:outline-lantern' : ''}`}
     >
       {editing ? (
         <CellEditor row={row} start={editing.text} problem={editing.problem} onCommit={onCommit} onCancel={onCancel} />

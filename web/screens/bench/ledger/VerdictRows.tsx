@@ -56,7 +56,6 @@ function VerdictRow({ verdict, candidates, columns, open = false, onToggle, nest
             type="button"
             aria-expanded={open}
             onClick={onToggle}
-            onKeyDown={(event) => event.stopPropagation()}
             className="flex h-[26px] w-full items-center gap-1 pr-2 pl-1 hover:text-lantern-ink"
           >
             <ChevronRight className={clsx('size-3.5 text-muted transition-transform', open && 'rotate-90')} aria-hidden />
@@ -104,6 +103,7 @@ function Figure({
       </span>
       {figure.note !== undefined && <span className="truncate text-[11px] text-muted">{figure.note}</span>}
       <span
+        data-figure
         className={clsx(
           'figure ml-auto whitespace-nowrap',
           nested ? 'text-[12px]' : 'text-[13.5px] font-semibold',
@@ -165,7 +165,6 @@ function Risks({ forecast, name }: { forecast: Forecast; name: string }) {
       trigger={
         <button
           type="button"
-          onKeyDown={(event) => event.stopPropagation()}
           className={clsx(
             'inline-flex items-center gap-1 rounded px-1 underline decoration-dotted underline-offset-2',
             worst === 'stop' ? 'text-stop' : worst === 'caution' ? 'text-worse' : 'text-muted',

@@ -130,7 +130,7 @@ export function useLedgerKeys(table: Table): LedgerKeys {
 
   const onCopy = useCallback((event: ClipboardEvent) => {
     const { selection, rows, columns, editing } = now.current
-    if (editing || event.target !== event.currentTarget) return
+    if (editing || event.target instanceof HTMLInputElement) return
     const { top, bottom, left, right } = extent(selection)
     const lines = rows.slice(top, bottom + 1).map((row) =>
       columns
@@ -145,7 +145,7 @@ export function useLedgerKeys(table: Table): LedgerKeys {
   const onPaste = useCallback(
     (event: ClipboardEvent) => {
       const { selection, rows, editing } = now.current
-      if (editing || event.target !== event.currentTarget) return
+      if (editing || event.target instanceof HTMLInputElement) return
       const text = event.clipboardData.getData('text/plain')
       if (text !== '') attempt((content) => pasteCells(content, rows, selection, text))
       event.preventDefault()

@@ -1,0 +1,71 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+
+/** The ledger as a person sees it: figures and cells by row and column. */
+export class LedgerPage {
+  constructor(readonly page: Page) {}
+
+  async open(path: string): Promise<void> {
+    await this.page.goto(path)
+    await this.settled()
+  }
+
+  /** Opens a fresh copy of the demo's lineup, so that no test sees what another has done. */
+  async openCopy(): Promise<void> {
+    const server = this.page.request
+    const known = (await (await server.get('/api/lineups')).json()) as { id: string; demo: boolean }[]
+    const demo = known.find((lineup) => lineup.demo)
+    const content = await (await server.get(`/api/lineups/${demo?.id}`)).json()
+    const candidates = content.candidates.map((candidate: object) => ({ ...candidate, id: crypto.randomUUID() }))
+    const copy = await (await server.post('/api/lineups', { data: { ...content, candidates } })).json()
+    await this.open(`/bench/${copy.id}/ledger`)
+  }
+
+  /** Waits until every column has its figures and everything is saved. */
+  async settled(): Promise<void> {
+    await expect(this.page.getByRole('grid')).toBeVisible()
+    await expect(this.page.locator('[data-verdict=risks] td .animate-pulse')).toHaveCount(0)
+    await expect(this.page.locator('[data-verdict=time] td .opacity-40')).toHaveCount(0)
+    await expect(this.page.getByText('Saved', { exact: true })).toBeVisible()
+  }
+
+  get columns(): Locator {
+    return this.page.getByRole('button', { name: /^Candidate: .*\. Rename$/ })
+  }
+
+  async names(): Promise<string[]> {
+    return this.columns.allInnerTexts()
+  }
+
+  figure(verdict: string, column: number): Locator {
+    return this.page.locator(`[data-verdict=${verdict}] td`).nth(column)
+  }
+
+  cell(setting: string, column: number): Locator {
+    return this.page.locator(`[data-setting=${setting}] td`).nth(column)
+  }
+
+  /** A figure without what it is compared with. */
+  value(verdict: string, column: number): Locator {
+    return this.figure(verdict, column).locator('[data-figure]')
+  }
+
+  /** Every figure that stands in a column. */
+  async figures(column: number): Promise<string[]> {
+    return Promise.all(['time', 'filament', 'cost', 'surface', 'bend', 'pull'].map((id) => this.value(id, column).innerText()))
+  }
+
+  /** Clicks a cell, types over it and presses Enter. */
+  async type(setting: string, column: number, text: string): Promise<void> {
+    await this.cell(setting, column).click()
+    await this.page.keyboard.type(text)
+    await this.page.keyboard.press('Enter')
+  }
+
+  async menu(column: number, item: string): Promise<void> {
+    await this.page
+      .getByRole('button', { name: /^Actions for / })
+      .nth(column)
+      .click()
+    await this.page.getByRole('menuitem', { name: item }).click()
+  }
+}

@@ -6,6 +6,7 @@ import { root } from './lib/paths.mjs'
 import { say } from './lib/say.mjs'
 
 const sources = {
+  bench: ['core', 'demo', 'cli', 'bench'],
   cli: ['core', 'cli'],
   server: ['core', 'contract', 'demo', 'server'],
   web: ['core', 'contract', 'web'],
@@ -14,7 +15,7 @@ const sources = {
 /**
  * Builds what has changed since the last build: the command line, the server, the interface.
  *
- * @param {('cli' | 'server' | 'web')[]} targets
+ * @param {('bench' | 'cli' | 'server' | 'web')[]} targets
  */
 export async function build(targets = ['cli', 'server', 'web']) {
   for (const target of targets) {
@@ -29,7 +30,7 @@ export async function build(targets = ['cli', 'server', 'web']) {
 
 async function buildNode(target) {
   const { build: bundle } = await import('esbuild')
-  const entryPoints = target === 'cli' ? ['cli/main.ts'] : ['server/main.ts', 'server/readPartWorker.ts']
+  const entryPoints = target === 'server' ? ['server/main.ts', 'server/readPartWorker.ts'] : [`${target}/main.ts`]
   await bundle({
     absWorkingDir: root,
     entryPoints,

@@ -32,9 +32,7 @@ const coordinate = fc.integer({ min: -400, max: 400 }).map((tenths) => tenths / 
 /** Corner after corner, each at least 2 mm from the one before. */
 const zigzag = fc
   .array(fc.tuple(coordinate, coordinate), { minLength: 6, maxLength: 16 })
-  .map((points) =>
-    points.reduce<Point[]>((kept, [x, y]) => (kept.every(([px, py]) => Math.hypot(x - px, y - py) > 2) ? [...kept, [x, y]] : kept), []),
-  )
+  .map((points) => points.filter(([x, y], i) => points.slice(0, i).every(([px, py]) => Math.hypot(x - px, y - py) > 2)))
   .filter((points) => points.length >= 3)
 
 describe('planning motion', () => {

@@ -1,3 +1,4 @@
+import { contentKey } from '@sable/cli/contentKey'
 import { openKernel } from '@sable/cli/openKernel'
 import { readPart } from '@sable/core/formats/readPart'
 import { place } from '@sable/core/mesh/place'
@@ -37,7 +38,7 @@ function bareInset(model: BenchModel, part: Part): () => void {
 }
 
 for (const model of benchModels()) {
-  const part = readPart(model.bytes, model.name)
+  const part = readPart(model.bytes, model.name, contentKey(model.bytes))
   const inset = bareInset(model, part)
   const times: Record<string, number[]> = { inset: [], cold: [] }
   for (const [name] of edits) times[name] = []
@@ -52,7 +53,7 @@ for (const model of benchModels()) {
     // Cold: from the bytes of the file to every figure, nothing remembered.
     keep(
       'cold',
-      time(() => predict(readPart(model.bytes, model.name), model.placement, setup, base, { kernel, cache })),
+      time(() => predict(readPart(model.bytes, model.name, contentKey(model.bytes)), model.placement, setup, base, { kernel, cache })),
     )
     for (const [name, values] of edits)
       keep(

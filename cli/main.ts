@@ -9,6 +9,7 @@ import { parseValue, type SettingValues } from '@sable/core/profile/settings'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { StageCache } from '@sable/core/stageCache'
 import { Command, CommanderError } from 'commander'
+import { contentKey } from './contentKey'
 import { findSetup } from './findRecords'
 import { openKernel } from './openKernel'
 import { asJson, asTable } from './report'
@@ -126,7 +127,8 @@ function readSettings(pairs: readonly string[]): SettingValues {
 }
 
 async function loadPart(path: string): Promise<Part> {
-  return readPart(await readNamed(path), basename(path))
+  const bytes = await readNamed(path)
+  return readPart(bytes, basename(path), contentKey(bytes))
 }
 
 async function loadProfile(path: string): Promise<ProfileFile> {

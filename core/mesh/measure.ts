@@ -41,7 +41,7 @@ export function areaNormal(mesh: Mesh, t: number, out: Float64Array): number {
   out[0] = uy * vz - uz * vy
   out[1] = uz * vx - ux * vz
   out[2] = ux * vy - uy * vx
-  return Math.hypot(out[0]!, out[1]!, out[2]!)
+  return Math.sqrt(out[0]! * out[0]! + out[1]! * out[1]! + out[2]! * out[2]!)
 }
 
 /** The axis-aligned box around the vertices that triangles use, mm. */

@@ -156,7 +156,7 @@ export const settings = {
     [1, 1000, 5],
     40,
     'Asked speed of the wall that shows. Slow is glossy, fast is matte.',
-    'external perimeter',
+    'exterior wall',
     'outer shell',
   ),
   innerWallSpeed: number(

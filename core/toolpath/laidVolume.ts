@@ -6,7 +6,9 @@ export function laidVolume(path: Toolpath): number {
   for (let m = 0; m < moveCount(path); m++) {
     const area = path.area[m]!
     if (area === 0) continue
-    volume += area * Math.hypot(path.x[m + 1]! - path.x[m]!, path.y[m + 1]! - path.y[m]!)
+    const dx = path.x[m + 1]! - path.x[m]!
+    const dy = path.y[m + 1]! - path.y[m]!
+    volume += area * Math.sqrt(dx * dx + dy * dy)
   }
   return volume
 }

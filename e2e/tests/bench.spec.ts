@@ -64,6 +64,26 @@ test('an edited cell changes the figures of its column alone; undo, redo and rel
   await ledger.settled()
 })
 
+test('a computation that takes long shows its progress and can be stopped and begun again, while cells stay editable', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('region', { name: 'Part' }).getByRole('button', { name: 'carry hook' }).click()
+  await page.getByRole('menuitem', { name: /^shade/ }).click()
+  const stop = page.getByRole('button', { name: 'Stop computing this column' }).first()
+  await expect(stop).toBeVisible()
+  await expect(page.getByText(/^(layers|regions|toolpath|motion) \d+ %$/).first()).toBeVisible()
+  await stop.click()
+  const again = page.getByRole('button', { name: 'Compute', exact: true })
+  await expect(again).toBeVisible()
+  await ledger.cell('wallCount', 1).click()
+  await page.keyboard.type('2')
+  await page.keyboard.press('Enter')
+  await expect(ledger.cell('wallCount', 1)).toContainText('2')
+  await again.click()
+  await ledger.settled()
+  await expect(ledger.value('time', 0)).not.toBeEmpty()
+})
+
 test('works like a spreadsheet: arrows, Tab, copy, paste, fill right', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()

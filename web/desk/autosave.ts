@@ -23,15 +23,20 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
 
   const write = async (): Promise<void> => {
     const { lineupId, revision, content, save } = useDesk.getState()
-    if (writing || !lineupId || !content || content === stored || save.kind === 'conflict') return
+    if (writing || !lineupId || !content || save.kind === 'conflict') return
+    if (content === stored) {
+      // An edit and its undo: the server has it already.
+      outbox.clear(lineupId, content)
+      useDesk.setState({ save: { kind: 'saved' } })
+      return
+    }
     writing = true
-    useDesk.setState({ save: { kind: 'saving' } })
     try {
       const lineup = await writeLineup(lineupId, { ...content, revision })
       outbox.clear(lineupId, content)
       if (useDesk.getState().lineupId === lineupId) {
         stored = content
-        useDesk.setState({ revision: lineup.revision, save: { kind: 'saved' } })
+        useDesk.setState({ revision: lineup.revision, save: { kind: useDesk.getState().content === content ? 'saved' : 'saving' } })
       }
       onSaved(lineup)
     } catch (error) {
@@ -41,7 +46,15 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
     }
     const now = useDesk.getState()
     if (now.save.kind === 'waiting') schedule(RETRY_MS)
-    else if (now.content !== stored) schedule(SETTLE_MS)
+    else if (now.content !== stored) {
+      keep(now)
+      schedule(SETTLE_MS)
+    }
+  }
+
+  /** What is typed stands in the browser's storage before anything else happens. */
+  const keep = ({ lineupId, content, revision }: Desk): void => {
+    if (lineupId && content) outbox.put(lineupId, { ...content, revision })
   }
 
   const onChange = (now: Desk): void => {
@@ -50,15 +63,16 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
       stored = now.content
       return
     }
-    if (!now.lineupId || !now.content || now.content === stored) return
-    outbox.put(now.lineupId, { ...now.content, revision: now.revision })
+    keep(now)
+    if (now.save.kind === 'conflict') return
+    if (now.save.kind === 'saved') useDesk.setState({ save: { kind: 'saving' } })
     if (now.save.kind !== 'waiting') schedule(SETTLE_MS)
   }
 
   const unsubscribe = useDesk.subscribe((now, before) => {
     if (now.content !== before.content || now.lineupId !== before.lineupId) onChange(now)
     else if (now.save.kind !== 'conflict' && before.save.kind === 'conflict') {
-      if (now.save.kind === 'saved') stored = undefined
+      stored = undefined
       schedule(0)
     }
   })

@@ -157,6 +157,7 @@ export const settings = {
     40,
     'Asked speed of the wall that shows. Slow is glossy, fast is matte.',
     'exterior wall',
+    'outer perimeter',
     'outer shell',
   ),
   innerWallSpeed: number(

@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -8,12 +8,21 @@ import { expect, test } from '@playwright/test'
 const root = join(import.meta.dirname, '../..')
 const PORT = 4960
 
+interface Desk {
+  said: () => string
+  until: (text: RegExp) => Promise<void>
+  ended: Promise<number | null>
+  /** What a terminal does on Ctrl-C: the signal goes to npm and to all that it has started. */
+  interrupt: () => void
+}
+
 /** `npm start` on a desk of its own. */
-function start(
-  data: string,
-  ...options: string[]
-): { child: ChildProcess; said: () => string; until: (text: RegExp) => Promise<void>; ended: Promise<number | null> } {
-  const child = spawn('npm', ['start', '--', '--port', String(PORT), ...options], { cwd: root, env: { ...process.env, SABLE_DATA: data } })
+function start(data: string, ...options: string[]): Desk {
+  const child = spawn('npm', ['start', '--', '--port', String(PORT), ...options], {
+    cwd: root,
+    env: { ...process.env, SABLE_DATA: data },
+    detached: true,
+  })
   let text = ''
   child.stdout?.on('data', (chunk) => {
     text += chunk
@@ -30,7 +39,7 @@ function start(
       }),
     ])
   }
-  return { child, said: () => text, until, ended }
+  return { said: () => text, until, ended, interrupt: () => process.kill(-(child.pid as number), 'SIGINT') }
 }
 
 const lineups = async (): Promise<{ id: string; name: string }[]> =>
@@ -41,7 +50,12 @@ let data: string
 test.beforeEach(() => {
   data = mkdtempSync(join(tmpdir(), 'sable-start-'))
 })
-test.afterEach(() => rmSync(data, { recursive: true, force: true }))
+test.afterEach(() => {
+  // A test that failed half-way must not leave its desk to the next one.
+  spawnSync('pkill', ['-KILL', '-f', `start.mjs --port ${PORT}`])
+  spawnSync('pkill', ['-KILL', '-f', data])
+  rmSync(data, { recursive: true, force: true })
+})
 
 test('one Ctrl-C ends server and database; a second start finds everything, a second one beside it is told where the first is', async () => {
   const first = start(data)
@@ -51,14 +65,14 @@ test('one Ctrl-C ends server and database; a second start finds everything, a se
   const beside = start(data)
   expect(await beside.ended).not.toBe(0)
   expect(beside.said()).toMatch(/already running: http:\/\/localhost:4960/)
-  process.kill(first.child.pid as number, 'SIGINT')
+  first.interrupt()
   await first.ended
   await expect.poll(() => running(data)).toBe(false)
 
   const second = start(data)
   await second.until(/ready/)
   expect(await lineups()).toEqual([demo])
-  second.child.kill('SIGINT')
+  second.interrupt()
   await second.ended
   await expect.poll(() => running(data)).toBe(false)
 })
@@ -72,7 +86,7 @@ test('a desk whose start was killed, with server and database left over, is take
   const second = start(data, '--fresh-demo')
   await second.until(/ready/)
   expect(await lineups()).toHaveLength(1)
-  second.child.kill('SIGINT')
+  second.interrupt()
   await second.ended
 })
 
@@ -84,7 +98,7 @@ test('a half-made data directory is moved aside, a stale pid is passed over', as
   await desk.until(/ready/)
   expect(desk.said()).toMatch(/half-made data directory was moved to/)
   expect(readdirSync(data).filter((name) => name.includes('half-made'))).toHaveLength(1)
-  desk.child.kill('SIGINT')
+  desk.interrupt()
   await desk.ended
 })
 

@@ -61,11 +61,11 @@ for (const model of benchModels()) {
         time(() => predict(part, model.placement, setup, values, { kernel, cache })),
       )
   }
-  const baseline = median(times.inset!)
   for (const [name, samples] of Object.entries(times)) {
-    const ms = median(samples)
+    // Round by round, so that a machine that turns slower in between moves both alike.
+    const ratio = median(samples.map((ms, round) => ms / times.inset![round]!))
     process.stdout.write(
-      `${JSON.stringify({ figure: `${model.name}.${name}`, medianMs: Number(ms.toFixed(1)), ratioToInset: Number((ms / baseline).toFixed(2)), rounds: ROUNDS, triangles: part.report.triangles })}\n`,
+      `${JSON.stringify({ figure: `${model.name}.${name}`, medianMs: Number(median(samples).toFixed(1)), ratioToInset: Number(ratio.toFixed(2)), rounds: ROUNDS, triangles: part.report.triangles })}\n`,
     )
   }
 }

@@ -78,18 +78,19 @@ function splitInside(
 ) {
   const skin = new ContoursBuilder()
   const infill = new ContoursBuilder()
-  const reach = Math.max(settings.topLayers, settings.bottomLayers)
-  const block = Math.max(64, 4 * reach)
+  const { topLayers, bottomLayers, lineWidth } = settings
+  // A layer's inside lies in its own outline, so taking that in changes nothing and makes one window of above and below.
+  const window = bottomLayers + topLayers + 1
+  if (window === 1) return { skin: emptyGroups(count), infill: inside }
+  const block = Math.max(64, 4 * window)
   for (let from = 0; from < count; from += block) {
     const to = Math.min(count, from + block)
-    const [low, high] = [Math.max(0, from - reach), Math.min(count, to + reach)]
+    const [low, high] = [Math.max(0, from - bottomLayers), Math.min(count, to + topLayers)]
     kernel.run((ops) => {
-      const thinned = range(low, high).map((layer) => ops.simplify(ops.read(outlines, layer), settings.lineWidth * SKIN_TOLERANCE))
-      const above = coveredBy(ops, thinned, settings.topLayers)
-      const below = coveredBy(ops, thinned.toReversed(), settings.bottomLayers).toReversed()
+      const thinned = range(low, high).map((layer) => ops.simplify(ops.read(outlines, layer), lineWidth * SKIN_TOLERANCE))
+      const covered = slidingIntersection(ops, thinned, window)
       for (let layer = from; layer < to; layer++) {
-        const whole = ops.read(inside, layer)
-        const parts = splitLayer(ops, whole, above[layer - low], below[layer - low], settings.lineWidth)
+        const parts = splitLayer(ops, ops.read(inside, layer), covered[layer - bottomLayers - low], lineWidth)
         ops.write(parts.skin, skin)
         ops.write(parts.infill, infill)
         skin.endGroup()
@@ -101,22 +102,10 @@ function splitInside(
   return { skin: skin.finish(), infill: infill.finish() }
 }
 
-/** What every one of the next `depth` layers has in common; nothing to compare with when no skin is wanted. */
-function coveredBy(ops: PolygonOps, outlines: readonly Region[], depth: number): (Region | undefined)[] {
-  return depth === 0 ? outlines.map(() => undefined) : slidingIntersection(ops, outlines, depth)
-}
-
-function splitLayer(
-  ops: PolygonOps,
-  whole: Region,
-  above: Region | undefined,
-  below: Region | undefined,
-  lineWidth: number,
-): { skin: Region; infill: Region } {
+/** @param covered what all layers within reach have in common; undefined where the window leaves the part */
+function splitLayer(ops: PolygonOps, whole: Region, covered: Region | undefined, lineWidth: number): { skin: Region; infill: Region } {
   if (ops.isEmpty(whole)) return { skin: whole, infill: whole }
-  const covered = above && below ? ops.intersect(above, below) : (above ?? below)
-  if (covered === undefined) return { skin: ops.empty(), infill: whole }
-  const exposed = ops.isEmpty(covered) ? whole : ops.subtract(whole, covered)
+  const exposed = !covered || ops.isEmpty(covered) ? whole : ops.subtract(whole, covered)
   if (ops.isEmpty(exposed)) return { skin: exposed, infill: whole }
   const half = (LEAST_SKIN * lineWidth) / 2
   const kept = ops.offset(exposed, -half)
@@ -124,5 +113,11 @@ function splitLayer(
   const skin = ops.intersect(ops.offset(kept, half), whole)
   return { skin, infill: ops.subtract(whole, skin) }
 }
+
+const emptyGroups = (count: number): Contours => ({
+  xy: new Float64Array(0),
+  polygonStart: new Uint32Array(1),
+  groupStart: new Uint32Array(count + 1),
+})
 
 const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, i) => from + i)

@@ -1,7 +1,7 @@
 import type { PolygonOps, Region } from './polygon'
 
 /**
- * For every i, what `regions[i + 1] … regions[i + width]` have in common; regions past the end count as empty.
+ * For every i, what `regions[i] … regions[i + width - 1]` have in common; regions past the end count as empty.
  *
  * Prefix and suffix intersections within blocks of `width` regions (van Herk 1992; Gil & Werman 1993) make it three
  * operations a region however wide the window is.
@@ -17,9 +17,8 @@ export function slidingIntersection(ops: PolygonOps, regions: readonly Region[],
     suffix[i] = i % width === width - 1 || i === count - 1 ? regions[i]! : ops.intersect(regions[i]!, suffix[i + 1]!)
   const nothing = ops.empty()
   return regions.map((_, i) => {
-    const first = i + 1
-    const last = i + width
+    const last = i + width - 1
     if (last >= count) return nothing
-    return first % width === 0 ? prefix[last]! : ops.intersect(suffix[first]!, prefix[last]!)
+    return i % width === 0 ? prefix[last]! : ops.intersect(suffix[i]!, prefix[last]!)
   })
 }

@@ -80,4 +80,7 @@ function fingerprint(folders) {
   return hash.digest('hex')
 }
 
-if (process.argv[1] === fileURLToPath(import.meta.url)) await build()
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const named = process.argv.slice(2)
+  await build(named.length > 0 ? named : undefined)
+}

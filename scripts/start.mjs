@@ -1,8 +1,7 @@
-import { fork } from 'node:child_process'
+import { fork, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { build } from './build.mjs'
 import { databaseName, isPortFree, startDatabase } from './lib/database.mjs'
 import { installPackages } from './lib/installPackages.mjs'
 import { dataDir, root } from './lib/paths.mjs'
@@ -30,10 +29,16 @@ mkdirSync(dataDir, { recursive: true, mode: 0o700 })
 await takeOver()
 if (!(await isPortFree(port))) refuse(`Port ${port} is taken by another program. Choose another one: npm start -- --port ${port + 10}`)
 writeFileSync(pidFile, JSON.stringify({ pid: process.pid, port }))
-await build(['server', 'web'])
+buildApart()
 database = await startDatabase(port + 1, databaseDied)
 await startServer(freshDemo)
 process.stdout.write(`Sable Lantern is ready: http://localhost:${port}\nCtrl-C ends it.\n`)
+
+/** In a process of its own, so that what a build takes of memory is not held while the desk runs. */
+function buildApart() {
+  const { status } = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'server', 'web'], { stdio: ['ignore', 2, 2] })
+  if (status !== 0) refuse('The application could not be built; what the build said stands above.')
+}
 
 function readOptions() {
   try {

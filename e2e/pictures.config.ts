@@ -1,0 +1,5 @@
+import { defineConfig } from '@playwright/test'
+import shared from './playwright.config'
+
+/** Takes the pictures in docs/screenshots from a fresh demo: `npm run pictures`. */
+export default defineConfig({ ...shared, testDir: 'pictures' })

@@ -1,0 +1,29 @@
+import { join } from 'node:path'
+import { test } from '@playwright/test'
+import { LedgerPage } from '../tests/ledger'
+
+const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
+
+test('the ledger as it opens', async ({ page }) => {
+  await new LedgerPage(page).open('/')
+  await page.screenshot({ path: picture('ledger-dark') })
+})
+
+test('the paper theme, four candidates', async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('sable.theme', 'light'))
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await ledger.menu(1, 'Duplicate')
+  await ledger.settled()
+  await ledger.type('layerHeight', 2, '0.28')
+  await ledger.settled()
+  await page.screenshot({ path: picture('ledger-light') })
+})
+
+test('figures opened, and the risks of a candidate', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  for (const figure of ['time', 'surface', 'bend']) await page.locator(`[data-verdict=${figure}] th button`).click()
+  await page.locator('[data-verdict=risks] td').nth(2).getByRole('button').click()
+  await page.screenshot({ path: picture('ledger-open') })
+})

@@ -3,6 +3,7 @@ import { openKernel } from '@sable/cli/openKernel'
 import { readPart } from '@sable/core/formats/readPart'
 import { place } from '@sable/core/mesh/place'
 import { type Part, predict } from '@sable/core/predict'
+import { resolveSettings } from '@sable/core/profile/resolve'
 import type { SettingValues } from '@sable/core/profile/settings'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { layerCount } from '@sable/core/slicing/layers'
@@ -31,7 +32,7 @@ const median = (values: readonly number[]): number => [...values].sort((a, b) =>
 
 /** What everything is measured against: one bare inset of every simplified contour, in the same round of the same run. */
 function bareInset(model: BenchModel, part: Part): () => void {
-  const layers = slice(place(part.mesh, model.placement), { layerHeight: 0.2, firstLayerHeight: 0.2 }, kernel)
+  const layers = slice(place(part.mesh, model.placement), () => resolveSettings(setup, base).settings, kernel)
   return () => {
     for (let layer = 0; layer < layerCount(layers); layer++) kernel.run((ops) => ops.offset(ops.read(layers.outlines, layer), -0.2))
   }

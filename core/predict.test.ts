@@ -3,7 +3,8 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { Cancelled, InputError } from './errors'
 import { asModelled } from './mesh/place'
 import { type Part, type Prediction, predict } from './predict'
-import { definitionOf, type SettingName, type SettingValues, type Stage, settingNames, stages } from './profile/settings'
+import { type Stage, stages } from './profile/setting'
+import { definitionOf, type SettingName, type SettingValues, settingNames } from './profile/settings'
 import type { PolygonKernel } from './regions/polygon'
 import { StageCache } from './stageCache'
 import { testKernel } from './testing/kernel'
@@ -27,7 +28,8 @@ function another(name: SettingName): SettingValues {
   const now = settingsOf()[name]
   if (setting.kind === 'choice') return { [name]: setting.choices.find((choice) => choice !== now) }
   const value = Number(now) * (name === 'minLayerTime' ? 12 : 0.7)
-  return { [name]: setting.whole ? Math.max(setting.min, Math.round(value) - 1) : Math.min(setting.max, Math.max(setting.min, value)) }
+  const lower = setting.whole ? Math.max(setting.min, Math.round(value) - 1) : Math.min(setting.max, Math.max(setting.min, value))
+  return { [name]: lower === now ? lower + setting.step : lower }
 }
 
 describe('the chain of stages', () => {
@@ -51,9 +53,9 @@ describe('the chain of stages', () => {
     const cache = new StageCache()
     computedStages({}, cache)
     const below: Record<Stage, string[]> = {
-      layers: ['layers', 'surface', 'regions', 'toolpath', 'volume', 'strength', 'motion'],
-      regions: ['regions', 'toolpath', 'volume', 'strength', 'motion'],
-      toolpath: ['toolpath', 'volume', 'strength', 'motion'],
+      layers: ['layers', 'surface', 'regions', 'toolpath', 'copies', 'volume', 'strength', 'motion'],
+      regions: ['regions', 'toolpath', 'copies', 'volume', 'strength', 'motion'],
+      toolpath: ['toolpath', 'copies', 'volume', 'strength', 'motion'],
       motion: ['motion'],
       figures: [],
     }
@@ -189,7 +191,7 @@ describe('parts that cannot be printed', () => {
   })
 
   it('are thinner than a line: nothing is laid, and that is said', () => {
-    const checks = checksOf(blockMesh(20, 0.2, 5))
+    const checks = checksOf(blockMesh(20, 0.15, 5))
     expect(checks[0]).toMatchObject({ id: 'nothing-laid', severity: 'stop' })
   })
 
@@ -197,7 +199,7 @@ describe('parts that cannot be printed', () => {
     const two = {
       positions: Float64Array.from([
         ...blockMesh(10, 10, 4).positions,
-        ...blockMesh(0.2, 10, 4).positions.map((v, i) => (i % 3 === 0 ? v + 20 : v)),
+        ...blockMesh(0.15, 10, 4).positions.map((v, i) => (i % 3 === 0 ? v + 20 : v)),
       ]),
       triangles: Uint32Array.from([...blockMesh(1, 1, 1).triangles, ...blockMesh(1, 1, 1).triangles.map((v) => v + 8)]),
     }

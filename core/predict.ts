@@ -8,24 +8,21 @@ import { type Placement, place } from './mesh/place'
 import type { MeshReport } from './mesh/repair'
 import { planMotion } from './motion/planMotion'
 import { type TimeFigures, timeFigures } from './motion/timeFigures'
+import { type Exception, Scopes } from './profile/exceptions'
 import { resolveSettings, type Setup } from './profile/resolve'
-import {
-  settings as definitions,
-  type SettingName,
-  type Settings,
-  type SettingValues,
-  type Stage,
-  settingNames,
-  stages,
-} from './profile/settings'
+import { type Stage, stages } from './profile/setting'
+import { settings as definitions, type SettingName, type Settings, type SettingValues, settingNames } from './profile/settings'
 import type { Contours } from './regions/contours'
 import { polygonArea } from './regions/contours'
 import { findRegions } from './regions/findRegions'
 import type { PolygonKernel } from './regions/polygon'
-import { layerCount } from './slicing/layers'
+import type { Strands } from './regions/strands'
+import { type Layers, layerCount } from './slicing/layers'
 import { slice } from './slicing/slice'
+import { toBeltFrame } from './slicing/tiltedBelt'
 import { StageCache, stageKey } from './stageCache'
 import { type LoadCase, type LoadFigure, strengthFigures } from './strength/strengthFigures'
+import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
 import { layPaths } from './toolpath/layPaths'
 
@@ -43,6 +40,9 @@ export interface Prediction extends TimeFigures {
     readonly lengthMm: number
     readonly volumeMm3: number
     readonly massG: number
+    /** Of this, supports and what lies around the foot. */
+    readonly supportG: number
+    readonly footG: number
     /** Filament and machine time together, in the currency of the shelf. */
     readonly cost: number
     readonly materialCost: number
@@ -64,6 +64,8 @@ export interface Prediction extends TimeFigures {
 }
 
 export interface PredictOptions {
+  /** Places where other values hold. */
+  readonly exceptions?: readonly Exception[]
   readonly kernel: PolygonKernel
   readonly cache?: StageCache
   /**
@@ -83,7 +85,7 @@ const MOST_LAYERS = 20_000
  * @throws InputError when the part cannot be worked on at all
  */
 export function predict(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Prediction {
-  const { kernel, cache = new StageCache(), onProgress = () => {} } = options
+  const { kernel, cache = new StageCache(), onProgress = () => {}, exceptions = [] } = options
   const resolved = resolveSettings(setup, values)
   const { settings } = resolved
   const progressOf = (stage: Stage) => (done: number, of: number) => onProgress(stage, done / of)
@@ -93,26 +95,34 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const mesh = cache.get('mesh', meshKey, () => place(part.mesh, placement))
   const sizeMm = measureSize(mesh)
   refuseImpossible(sizeMm, settings)
+  const keyOf = (stage: Stage, input: string, also?: unknown): string => stageKey(stage, input, [own(stage, settings, exceptions), also])
+  const scopesFor = (stage: Stage): Scopes => visible(stage, settings, exceptions)
 
-  const layersKey = stageKey('layers', meshKey, own('layers', settings))
-  const layers = cache.get('layers', layersKey, () => slice(mesh, visible('layers', settings), kernel, progressOf('layers')))
+  const layersKey = keyOf('layers', meshKey, printer.kinematics === 'tiltedBelt' ? printer.beltAngle : undefined)
+  const layers = cache.get('layers', layersKey, () => sliceFor(mesh, printer, scopesFor('layers'), kernel, progressOf('layers')))
   const surface = cache.get('surface', layersKey, () => surfaceFigures(mesh, layers))
 
-  const regionsKey = stageKey('regions', layersKey, own('regions', settings))
-  const regions = cache.get('regions', regionsKey, () => findRegions(layers, visible('regions', settings), kernel, progressOf('regions')))
+  const { bore } = setup.nozzle
+  const regionsKey = keyOf('regions', layersKey, bore)
+  const regions = cache.get('regions', regionsKey, () =>
+    findRegions(layers, onLayer(scopesFor('regions'), layers), bore, kernel, progressOf('regions')),
+  )
 
-  const pathKey = stageKey('toolpath', regionsKey, own('toolpath', settings))
-  const path = cache.get('toolpath', pathKey, () => layPaths(layers, regions, visible('toolpath', settings), progressOf('toolpath')))
-  const volumeMm3 = cache.get('volume', pathKey, () => laidVolume(path))
+  const pathKey = keyOf('toolpath', regionsKey)
+  const single = cache.get('toolpath', pathKey, () => layPaths(layers, regions, scopesFor('toolpath'), kernel, progressOf('toolpath')))
+  const path = cache.get('copies', pathKey, () => copyPaths(single, sizeMm, settings))
+  const volume = cache.get('volume', pathKey, () => laidVolume(path))
+  const volumeMm3 = volume.total
   const strength = cache.get('strength', stageKey('strength', pathKey, material.strength), () =>
-    strengthFigures(path, visible('toolpath', settings), material),
+    strengthFigures(single, settings, material),
   )
 
   const { limits, cornerSchool, filamentDiameter } = printer
   const motionPrinter = { limits, cornerSchool, filamentDiameter }
-  const motionKey = stageKey('motion', pathKey, [own('motion', settings), motionPrinter])
+  const motionKey = keyOf('motion', pathKey, motionPrinter)
   const time = cache.get('motion', motionKey, () => {
-    const motion = planMotion(path, visible('motion', settings), motionPrinter, progressOf('motion'))
+    const scopes = scopesFor('motion')
+    const motion = planMotion(path, (scope) => scopes.settingsOf(scope), motionPrinter, progressOf('motion'))
     return timeFigures(path, motion, settings.minLayerTime)
   })
 
@@ -126,6 +136,8 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       lengthMm: filamentLength(volumeMm3, filamentDiameter),
       volumeMm3,
       massG,
+      supportG: massOf(volume.support, material.density),
+      footG: massOf(volume.foot, material.density),
       cost: materialCost + machineCost,
       materialCost,
       machineCost,
@@ -145,26 +157,61 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       sizeMm,
       mesh: part.report,
       time,
-      laidVolumeMm3: volumeMm3,
+      laidVolumeMm3: volume.total - volume.support - volume.foot,
       layerCount: layerCount(layers),
-      layersWithLostPieces: settings.wallCount === 0 ? 0 : countLostPieces(layers.outlines, regions.walls[0]!),
+      lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
+      unheldMm2: regions.support.unheldMm2,
+      layersWithLostPieces: settings.wallCount === 0 ? 0 : countLostPieces(layers.outlines, regions.walls[0]!, regions.thin),
     }),
     settings,
     origins: resolved.origins,
   }
 }
 
-/** Settings that a stage is the first to read: what its key is made of. */
-function own(stage: Stage, settings: Settings): Partial<Settings> {
-  return Object.fromEntries(settingNames.filter((name) => definitions[name].stage === stage).map((name) => [name, settings[name]]))
+/** What a stage is the first to read, in the profile and in its exceptions: what its key is made of. */
+function own(stage: Stage, settings: Settings, exceptions: readonly Exception[]): unknown {
+  const isOwn = (name: SettingName): boolean => definitions[name].stage === stage
+  const places = exceptions.flatMap(({ name: _, values, speedPercent, ...place }) => {
+    const ownValues = Object.entries(values).filter(([name]) => isOwn(name as SettingName))
+    const speeds = stage === 'motion' ? speedPercent : undefined
+    // Paths are divided at the rim of a place whatever changes there.
+    return ownValues.length > 0 || speeds !== undefined || stage === 'toolpath' ? [[place, ownValues, speeds]] : []
+  })
+  return [Object.fromEntries(settingNames.filter(isOwn).map((name) => [name, settings[name]])), places]
 }
 
 /** Settings that a stage may read at all: its own and those of the stages above, which its input already depends on. */
-function visible(stage: Stage, settings: Settings): Settings {
+function visible(stage: Stage, settings: Settings, exceptions: readonly Exception[]): Scopes {
   const reach = stages.indexOf(stage)
-  return Object.fromEntries(
-    settingNames.filter((name) => stages.indexOf(definitions[name].stage) <= reach).map((name) => [name, settings[name]]),
-  ) as unknown as Settings
+  const only = (values: SettingValues): SettingValues =>
+    Object.fromEntries(Object.entries(values).filter(([name]) => stages.indexOf(definitions[name as SettingName].stage) <= reach))
+  return new Scopes(
+    only(settings) as Settings,
+    exceptions.map(({ speedPercent, values, ...place }) => ({
+      ...place,
+      ...(reach >= stages.indexOf('motion') && speedPercent !== undefined ? { speedPercent } : {}),
+      values: only(values),
+    })),
+  )
+}
+
+/** Settings in force on a layer as a whole. */
+const onLayer =
+  (scopes: Scopes, { top, height }: Layers) =>
+  (layer: number): Settings =>
+    scopes.settingsOf(scopes.ofLayer(top[layer]! - height[layer]! / 2))
+
+function sliceFor(
+  mesh: Mesh,
+  printer: Setup['printer'],
+  scopes: Scopes,
+  kernel: PolygonKernel,
+  onProgress: (done: number, of: number) => void,
+): Layers {
+  const settingsAt = (z: number): Settings => scopes.settingsOf(scopes.ofLayer(z))
+  if (printer.kinematics !== 'tiltedBelt') return slice(mesh, settingsAt, kernel, onProgress)
+  const { mesh: turned, beltStart, beltSlope } = toBeltFrame(mesh, printer.beltAngle ?? 45)
+  return { ...slice(turned, settingsAt, kernel, onProgress), beltStart, beltSlope }
 }
 
 function refuseImpossible(sizeMm: readonly number[], settings: Settings): void {
@@ -188,15 +235,17 @@ function refuseImpossible(sizeMm: readonly number[], settings: Settings): void {
   }
 }
 
-/** Layers that have more separate pieces in the model than in the outer wall. */
-function countLostPieces(outlines: Contours, outerWalls: Contours): number {
+/** Layers that have more separate pieces in the model than in what is laid along its rim. */
+function countLostPieces(outlines: Contours, outerWalls: Contours, thin: Strands): number {
   const pieces = (contours: Contours, layer: number): number => {
     let n = 0
     for (let p = contours.groupStart[layer]!; p < contours.groupStart[layer + 1]!; p++) if (polygonArea(contours, p) > 0) n++
     return n
   }
   let layersWithLoss = 0
-  for (let layer = 0; layer < outlines.groupStart.length - 1; layer++)
-    if (pieces(outlines, layer) > pieces(outerWalls, layer)) layersWithLoss++
+  for (let layer = 0; layer < outlines.groupStart.length - 1; layer++) {
+    const lines = thin.groupStart[layer + 1]! - thin.groupStart[layer]!
+    if (pieces(outlines, layer) > pieces(outerWalls, layer) + lines) layersWithLoss++
+  }
   return layersWithLoss
 }

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { limiters } from '../motion/limiters'
+import { timeRows } from '../motion/timeFigures'
 import { resolveSettings } from '../profile/resolve'
 import type { SettingValues } from '../profile/settings'
 import { setupOf } from '../testing/setups'
+import { laidFeatures } from '../toolpath/toolpath'
 import { type Evidence, runChecks } from './checks'
 
 const calm = { speedMmS: 40, limiter: 'asked' } as const
@@ -15,15 +17,17 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     mesh: { watertight: true },
     time: {
       timeS: 600,
-      timeByFeatureS: { outerWall: 100, innerWall: 100, skin: 100, infill: 100, travel: 100, retraction: 100 },
+      timeByFeatureS: Object.fromEntries(timeRows.map((row) => [row, 60])) as Evidence['time']['timeByFeatureS'],
       limiters: Object.fromEntries(limiters.map((limiter) => [limiter, 0])) as Evidence['time']['limiters'],
-      realSpeeds: { outerWall: calm, innerWall: calm, skin: calm, infill: calm, travel: calm },
+      realSpeeds: Object.fromEntries([...laidFeatures, 'travel'].map((feature) => [feature, calm])) as Evidence['time']['realSpeeds'],
       layersTooFast: 0,
       layersSlowed: 0,
     },
     laidVolumeMm3: 5000,
     layerCount: 250,
     layersWithLostPieces: 0,
+    lostMm2: 0,
+    unheldMm2: 0,
     ...change,
   }
 }

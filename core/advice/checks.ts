@@ -2,7 +2,6 @@ import type { MeshReport } from '../mesh/repair'
 import type { TimeFigures } from '../motion/timeFigures'
 import type { ResolvedSettings, Setup } from '../profile/resolve'
 import { settings as definitions, type SettingName } from '../profile/settings'
-import { laidFeatures } from '../toolpath/toolpath'
 
 /** Something a person should know before printing. */
 export interface Check {
@@ -20,10 +19,15 @@ export interface Evidence {
   readonly sizeMm: readonly [number, number, number]
   readonly mesh: Pick<MeshReport, 'watertight'>
   readonly time: TimeFigures
+  /** Of the part itself, without supports and foot. */
   readonly laidVolumeMm3: number
   readonly layerCount: number
   /** Layers on which a separate piece of the model got no line. */
   readonly layersWithLostPieces: number
+  /** Area that is too thin for any line, mm² summed over layers. */
+  readonly lostMm2: number
+  /** Overhang that supports may not reach, mm² summed over layers. */
+  readonly unheldMm2: number
 }
 
 type Rule = (evidence: Evidence) => Check | Check[] | undefined
@@ -33,7 +37,14 @@ const HIGHEST_LAYER = 0.875
 /** Pushing filament forward faster than this makes motors skip, mm/s; common practice. */
 const SAFE_PUSH_BACK = 30
 
-const speedSettings = { outerWall: 'outerWallSpeed', innerWall: 'innerWallSpeed', skin: 'skinSpeed', infill: 'infillSpeed' } as const
+const speedSettings = {
+  outerWall: 'outerWallSpeed',
+  innerWall: 'innerWallSpeed',
+  skin: 'skinSpeed',
+  infill: 'infillSpeed',
+  bridge: 'bridgeSpeed',
+  support: 'supportSpeed',
+} as const
 
 const rules: readonly Rule[] = [
   ({ setup, sizeMm }) => {
@@ -89,7 +100,7 @@ const rules: readonly Rule[] = [
     }
   },
   ({ time, resolved }) =>
-    laidFeatures.flatMap((feature): Check[] => {
+    (Object.keys(speedSettings) as (keyof typeof speedSettings)[]).flatMap((feature): Check[] => {
       const { speedMmS, limiter } = time.realSpeeds[feature]
       const setting = speedSettings[feature]
       const asked = resolved.settings[setting]
@@ -151,6 +162,8 @@ const reasons: Readonly<Record<TimeFigures['realSpeeds']['skin']['limiter'], str
   flow: 'The flow limit holds it back.',
   axis: 'The speed of an axis holds it back.',
   extruder: 'The feed of the extruder holds it back.',
+  exception: 'An exception holds it back.',
+  corner: 'Its corners hold it back.',
   acceleration: 'Most lines are too short to get up to speed at this acceleration.',
   layerTime: 'Most layers are slowed for their least time.',
 }

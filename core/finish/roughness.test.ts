@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { slice } from '../slicing/slice'
 import { testKernel } from '../testing/kernel'
+import { everywhere } from '../testing/setups'
 import { blockMesh } from '../testing/solids'
 import { facetRoughness } from './roughness'
 import { surfaceFigures } from './surfaceFigures'
@@ -42,7 +43,7 @@ describe('roughness of a part', () => {
   it('weighs facets by area and leaves out the face on the bed', async () => {
     const [w, d, h] = [20, 30, 10]
     const mesh = blockMesh(w, d, h)
-    const layers = slice(mesh, { layerHeight: 0.2, firstLayerHeight: 0.2 }, await testKernel)
+    const layers = slice(mesh, everywhere({ layerHeight: 0.2, firstLayerHeight: 0.2 }), await testKernel)
     const { raMeanUm, ra95Um } = surfaceFigures(mesh, layers)
     const [wall, top] = [facetRoughness(0.2, 0, false), facetRoughness(0.2, degrees(90), false)]
     const sides = 2 * (w + d) * h
@@ -53,7 +54,8 @@ describe('roughness of a part', () => {
   it('grows with the layer height (CP-S1, common practice)', async () => {
     const kernel = await testKernel
     const mesh = blockMesh(10, 10, 10)
-    const at = (layerHeight: number) => surfaceFigures(mesh, slice(mesh, { layerHeight, firstLayerHeight: layerHeight }, kernel)).raMeanUm
+    const at = (layerHeight: number) =>
+      surfaceFigures(mesh, slice(mesh, everywhere({ layerHeight, firstLayerHeight: layerHeight }), kernel)).raMeanUm
     expect(at(0.28) / at(0.14)).toBeCloseTo(2, 6)
   })
 })

@@ -2,9 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { settingsOf, setupOf } from '../testing/setups'
 import { code, type Toolpath, ToolpathBuilder } from '../toolpath/toolpath'
+import type { MotionSettings } from './askedPace'
 import { deviationCornerSquared } from './cornerSpeed'
 import { limiterCode } from './limiters'
-import { type MotionSettings, planMotion } from './planMotion'
+import { planMotion as planWith } from './planMotion'
 import { timeFigures } from './timeFigures'
 
 const AREA = 0.2 * 0.4
@@ -14,6 +15,7 @@ const free = {
   ...printer,
   limits: { speed: { x: 1e4, y: 1e4, z: 1e4 }, acceleration: { x: 1e6, y: 1e6, z: 1e6 }, extruderSpeed: 1e4, extruderAcceleration: 1e7 },
 }
+const planMotion = (path: Toolpath, own: MotionSettings, machine: typeof free) => planWith(path, () => own, machine)
 const settings = (values: Partial<MotionSettings>): MotionSettings => ({
   ...settingsOf({ minLayerTime: 0, flowLimit: 200, firstLayerSpeed: 500 }),
   ...values,
@@ -24,7 +26,10 @@ function wall(points: readonly (readonly [number, number])[], feature: number = 
   const out = new ToolpathBuilder()
   out.startAt(points[0]![0], points[0]![1], 0.2)
   out.startLayer()
-  for (const [x, y] of points.slice(1)) out.moveTo(x, y, feature, feature === code.travel ? 0 : AREA)
+  for (const [x, y] of points.slice(1)) {
+    if (feature === code.travel) out.moveTo(x, y)
+    else out.layTo(x, y, feature, AREA, 0.4)
+  }
   return out.finish()
 }
 
@@ -162,7 +167,7 @@ describe('planning motion', () => {
     out.startAt(0, 0, 0.2)
     out.startLayer()
     out.inPlace(code.retract)
-    out.moveTo(30, 0, code.travel, 0)
+    out.moveTo(30, 0)
     out.inPlace(code.pushBack)
     const slow = { ...free, limits: { ...free.limits, extruderSpeed: 50 } }
     const at = (retractSpeed: number) => planMotion(out.finish(), settings({ retractLength: 5, retractSpeed, pushBackSpeed: 25 }), slow)

@@ -2,8 +2,20 @@ import { code, type Feature, features, isLaid, laidFeatures, moveCount, type Too
 import { type Limiter, limiters } from './limiters'
 import type { Motion } from './planMotion'
 
-/** Rows under which printing time is told; retract and pushBack count together. */
-export const timeRows = ['outerWall', 'innerWall', 'skin', 'infill', 'travel', 'retraction'] as const
+/** Rows under which printing time is told. */
+export const timeRows = [
+  'outerWall',
+  'innerWall',
+  'thin',
+  'skin',
+  'bridge',
+  'ironing',
+  'infill',
+  'support',
+  'foot',
+  'travel',
+  'retraction',
+] as const
 export type TimeRow = (typeof timeRows)[number]
 
 /** How fast a feature really runs. */
@@ -30,10 +42,18 @@ const rowOf: Readonly<Record<Feature, TimeRow>> = {
   travel: 'travel',
   retract: 'retraction',
   pushBack: 'retraction',
+  wipe: 'retraction',
+  coast: 'travel',
   outerWall: 'outerWall',
   innerWall: 'innerWall',
+  thin: 'thin',
   skin: 'skin',
+  bridge: 'bridge',
+  ironing: 'ironing',
   infill: 'infill',
+  support: 'support',
+  supportRoof: 'support',
+  foot: 'foot',
 }
 
 /** Sums a planned motion up. */

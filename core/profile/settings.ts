@@ -1,328 +1,28 @@
 import { z } from 'zod'
 import { InputError } from '../errors'
-
-/** The stage of the pipeline that first reads a setting; every stage after it sees the change through its input. */
-export const stages = ['layers', 'regions', 'toolpath', 'motion', 'figures'] as const
-export type Stage = (typeof stages)[number]
-
-/** Groups of the ledger, named for what they shape. */
-export const groups = ['Line', 'Skin', 'Core', 'Pace', 'Air', 'Pull', 'Foot'] as const
-export type Group = (typeof groups)[number]
-
-interface Common {
-  readonly label: string
-  readonly group: Group
-  readonly stage: Stage
-  readonly help: string
-  /** Other words that practitioners use, for search. */
-  readonly synonyms: readonly string[]
-}
-
-export interface NumberSetting extends Common {
-  readonly kind: 'number'
-  readonly unit: '' | 'mm' | 'mm/s' | 'mm/s²' | 'mm³/s' | '%' | '°C' | 's'
-  readonly min: number
-  readonly max: number
-  /** One press of an arrow key. */
-  readonly step: number
-  readonly whole: boolean
-  /** Common practice for a 0.4 mm bore, used where neither printer, nozzle, material nor profile says otherwise. */
-  readonly fallback: number
-}
-
-export interface ChoiceSetting<C extends string = string> extends Common {
-  readonly kind: 'choice'
-  readonly choices: readonly C[]
-  readonly fallback: C
-}
-
-export type Setting = NumberSetting | ChoiceSetting
-
-type Range = readonly [min: number, max: number, step: number]
-
-function number(
-  group: Group,
-  stage: Stage,
-  label: string,
-  unit: NumberSetting['unit'],
-  [min, max, step]: Range,
-  fallback: number,
-  help: string,
-  ...synonyms: string[]
-): NumberSetting {
-  return { kind: 'number', group, stage, label, unit, min, max, step, whole: unit === '' && step === 1, fallback, help, synonyms }
-}
-
-function choice<const C extends string>(
-  group: Group,
-  stage: Stage,
-  label: string,
-  choices: readonly C[],
-  fallback: C,
-  help: string,
-  ...synonyms: string[]
-): ChoiceSetting<C> {
-  return { kind: 'choice', group, stage, label, choices, fallback, help, synonyms }
-}
+import type { Setting } from './setting'
+import { airSettings } from './table/air'
+import { coreSettings } from './table/core'
+import { footSettings } from './table/foot'
+import { lineSettings } from './table/line'
+import { paceSettings } from './table/pace'
+import { propsSettings } from './table/props'
+import { pullSettings } from './table/pull'
+import { skinSettings } from './table/skin'
 
 /**
- * Every setting of a profile, one line each: group, first stage that reads it, label, unit, [least, greatest, step],
- * fallback, help, synonyms. Files, API, command line, ledger and docs all read this table.
+ * Every setting of a profile. One entry of a group's table gives its stage, label, unit, [least, greatest, step], fallback,
+ * help and synonyms; files, API, command line, ledger and docs all read this.
  */
 export const settings = {
-  layerHeight: number(
-    'Line',
-    'layers',
-    'Layer height',
-    'mm',
-    [0.02, 1.2, 0.02],
-    0.2,
-    'Thickness of each layer above the first. Thinner is smoother and slower.',
-    'layer thickness',
-    'resolution',
-  ),
-  lineWidth: number(
-    'Line',
-    'regions',
-    'Line width',
-    'mm',
-    [0.1, 2.4, 0.02],
-    0.4,
-    'Width that a line takes up beside its neighbours. Usually the bore of the nozzle.',
-    'extrusion width',
-    'bead width',
-  ),
-  wallCount: number(
-    'Skin',
-    'regions',
-    'Walls',
-    '',
-    [0, 40, 1],
-    3,
-    'Closed lines around every contour. Walls carry most of a bending load.',
-    'perimeters',
-    'shells',
-    'wall loops',
-  ),
-  topLayers: number(
-    'Skin',
-    'regions',
-    'Top layers',
-    '',
-    [0, 200, 1],
-    4,
-    'Solid layers under every surface that faces up.',
-    'roof',
-    'top skin',
-    'top thickness',
-  ),
-  bottomLayers: number(
-    'Skin',
-    'regions',
-    'Bottom layers',
-    '',
-    [0, 200, 1],
-    4,
-    'Solid layers over every surface that faces down.',
-    'floor',
-    'bottom skin',
-    'bottom thickness',
-  ),
-  infillDensity: number(
-    'Core',
-    'toolpath',
-    'Infill density',
-    '%',
-    [0, 100, 5],
-    15,
-    'Share of the inside that is solid plastic.',
-    'fill',
-    'infill percentage',
-  ),
-  infillPattern: choice(
-    'Core',
-    'toolpath',
-    'Infill pattern',
-    ['lines', 'grid'],
-    'grid',
-    'Lines cross from layer to layer; a grid crosses within each layer.',
-    'fill pattern',
-  ),
-  outerWallSpeed: number(
-    'Pace',
-    'motion',
-    'Outer wall speed',
-    'mm/s',
-    [1, 1000, 5],
-    40,
-    'Asked speed of the wall that shows. Slow is glossy, fast is matte.',
-    'exterior wall',
-    'outer perimeter',
-    'outer shell',
-  ),
-  innerWallSpeed: number(
-    'Pace',
-    'motion',
-    'Inner wall speed',
-    'mm/s',
-    [1, 1000, 5],
-    60,
-    'Asked speed of the walls behind the outer one.',
-    'perimeter speed',
-    'inner shell',
-  ),
-  infillSpeed: number('Pace', 'motion', 'Infill speed', 'mm/s', [1, 1000, 5], 80, 'Asked speed of sparse infill.', 'fill speed'),
-  skinSpeed: number(
-    'Pace',
-    'motion',
-    'Skin speed',
-    'mm/s',
-    [1, 1000, 5],
-    60,
-    'Asked speed of solid top and bottom layers.',
-    'solid infill speed',
-    'top speed',
-    'bottom speed',
-  ),
-  travelSpeed: number(
-    'Pace',
-    'motion',
-    'Travel speed',
-    'mm/s',
-    [1, 1500, 10],
-    150,
-    'Asked speed of moves that lay nothing.',
-    'jump',
-    'rapid',
-  ),
-  acceleration: number(
-    'Pace',
-    'motion',
-    'Acceleration',
-    'mm/s²',
-    [20, 100000, 100],
-    1500,
-    'Asked acceleration while laying plastic; the printer may allow less.',
-    'print acceleration',
-  ),
-  travelAcceleration: number(
-    'Pace',
-    'motion',
-    'Travel acceleration',
-    'mm/s²',
-    [20, 100000, 100],
-    1500,
-    'Asked acceleration of moves that lay nothing.',
-  ),
-  cornerSpeed: number(
-    'Pace',
-    'motion',
-    'Corner speed',
-    'mm/s',
-    [0, 100, 1],
-    8,
-    'Speed kept round a square corner.',
-    'square corner velocity',
-    'instant speed change',
-  ),
-  flowLimit: number(
-    'Pace',
-    'motion',
-    'Flow limit',
-    'mm³/s',
-    [0.1, 200, 0.5],
-    11,
-    'Most plastic that the hot end can melt and push; every speed is held to it.',
-    'volumetric speed',
-    'melt rate',
-  ),
-  nozzleTemperature: number(
-    'Air',
-    'figures',
-    'Nozzle temperature',
-    '°C',
-    [150, 500, 5],
-    210,
-    'Set temperature of the nozzle.',
-    'hot-end temperature',
-    'extruder temperature',
-  ),
-  fanSpeed: number('Air', 'figures', 'Fan', '%', [0, 100, 5], 100, 'Part cooling after the first layer.', 'cooling', 'part fan'),
-  minLayerTime: number(
-    'Air',
-    'motion',
-    'Least layer time',
-    's',
-    [0, 600, 1],
-    5,
-    'A layer that would be done sooner is slowed, so that it can set.',
-    'minimum layer time',
-    'cooling slow-down',
-  ),
-  floorSpeed: number(
-    'Air',
-    'motion',
-    'Floor speed',
-    'mm/s',
-    [1, 500, 1],
-    10,
-    'Slowing for layer time never goes below this.',
-    'minimum speed',
-  ),
-  retractLength: number(
-    'Pull',
-    'motion',
-    'Retraction',
-    'mm',
-    [0, 20, 0.1],
-    0.8,
-    'Filament pulled back before a travel that leaves the part.',
-    'retract distance',
-  ),
-  retractSpeed: number('Pull', 'motion', 'Retraction speed', 'mm/s', [1, 200, 1], 35, 'Speed at which filament is pulled back.'),
-  pushBackSpeed: number(
-    'Pull',
-    'motion',
-    'Push-back speed',
-    'mm/s',
-    [1, 200, 1],
-    25,
-    'Speed at which filament is pushed forward again; above about 30 mm/s motors tend to skip.',
-    'prime speed',
-    'unretract',
-    'deretraction',
-  ),
-  retractMinTravel: number(
-    'Pull',
-    'toolpath',
-    'Retract from',
-    'mm',
-    [0, 100, 0.5],
-    1.5,
-    'Travels shorter than this never retract.',
-    'minimum travel',
-  ),
-  firstLayerHeight: number(
-    'Foot',
-    'layers',
-    'First layer height',
-    'mm',
-    [0.02, 1.2, 0.02],
-    0.2,
-    'Thickness of the layer on the bed.',
-    'initial layer',
-  ),
-  firstLayerSpeed: number(
-    'Foot',
-    'motion',
-    'First layer speed',
-    'mm/s',
-    [1, 500, 5],
-    25,
-    'Nothing on the first layer is laid faster; about half the general speed is usual.',
-    'initial layer speed',
-  ),
-  bedTemperature: number('Foot', 'figures', 'Bed temperature', '°C', [0, 200, 5], 60, 'Set temperature of the bed.', 'plate temperature'),
+  ...lineSettings,
+  ...skinSettings,
+  ...coreSettings,
+  ...paceSettings,
+  ...airSettings,
+  ...pullSettings,
+  ...propsSettings,
+  ...footSettings,
 } as const satisfies Record<string, Setting>
 
 export type SettingName = keyof typeof settings
@@ -380,9 +80,16 @@ export function checkValue(name: string, value: unknown, where = ''): number | s
 export function parseValue(name: string, text: string, where = ''): number | string {
   const numeric = isSettingName(name) && definitionOf(name).kind === 'number'
   const trimmed = text.trim()
-  if (!numeric) return checkValue(name, trimmed, where)
+  if (!numeric) return checkValue(name, isSettingName(name) ? choiceNamed(name, trimmed) : trimmed, where)
   const isNumber = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?$/i.test(trimmed)
   return checkValue(name, isNumber ? Number(trimmed.replace(',', '.')) : trimmed, where)
+}
+
+/** The choice that is meant, whether it is written "insideFirst" or "Inside first"; the text itself where none is. */
+function choiceNamed(name: SettingName, text: string): string {
+  const setting = definitionOf(name)
+  const plain = (words: string): string => words.toLowerCase().replace(/[\s_-]/g, '')
+  return (setting.kind === 'choice' && setting.choices.find((choice) => plain(choice) === plain(text))) || text
 }
 
 /** "a number from 0.02 to 1.2 mm" */

@@ -40,6 +40,10 @@ export class ContoursBuilder {
     this.polygonStart.push(this.points)
   }
 
+  get polygonCount(): number {
+    return this.polygonStart.length - 1
+  }
+
   addPolygon(xy: ArrayLike<number>): void {
     const room = this.reserve(xy.length / 2)
     for (let i = 0; i < xy.length; i++) room.xy[room.at + i] = xy[i]!

@@ -1,123 +1,48 @@
+import { findSupports, type SupportSettings, type Supports } from '../props/findSupports'
 import type { Layers } from '../slicing/layers'
 import { layerCount } from '../slicing/layers'
-import { type Contours, ContoursBuilder } from './contours'
-import type { PolygonKernel, PolygonOps, Region } from './polygon'
-import { slidingIntersection } from './slidingIntersection'
+import { type CombinedInfill, combineInfill } from './combineInfill'
+import type { Contours } from './contours'
+import { type FootSettings, layFoot } from './layFoot'
+import { layWalls, type WallSettings, type Walls } from './layWalls'
+import type { PolygonKernel } from './polygon'
+import { type Inside, type SkinSettings, splitInside } from './splitInside'
 
-/** What each layer is made of; every member has one group a layer, mm. */
-export interface Regions {
-  /** Centre lines of the walls: outermost first. */
-  readonly walls: readonly Contours[]
-  /** Inside the walls, laid solid: within reach of a surface that faces up or down. */
-  readonly skin: Contours
-  /** Inside the walls, the rest. */
-  readonly infill: Contours
+/** What each layer is made of; every member has one group a layer unless it says otherwise, mm. */
+export interface Regions extends Omit<Walls, 'inside'>, Omit<Inside, 'infill'>, CombinedInfill {
+  readonly support: Supports
+  /** Skirt and brim: closed centre lines on the bed, a single group. */
+  readonly foot: Contours
 }
 
-export interface RegionSettings {
-  readonly lineWidth: number
-  readonly wallCount: number
-  readonly topLayers: number
-  readonly bottomLayers: number
+export interface RegionSettings extends WallSettings, SkinSettings, SupportSettings, FootSettings {
+  readonly infillEvery: number
 }
 
-/** Inner walls are hidden and may cut corners by this share of a line's width; only the outer wall keeps every point. */
-const HIDDEN_TOLERANCE = 1 / 16
-/** Skins follow a fill of straight lines, so their rim needs no more than this share of a line's width. */
-const SKIN_TOLERANCE = 1 / 8
-/** Skin narrower than this share of a line's width cannot be laid and is left to the infill. */
-const LEAST_SKIN = 0.9
+/** Settings that hold on a layer: exceptions by height make them differ. */
+export type OnLayer<S> = (layer: number) => S
 
-type OnLayer = (done: number, of: number) => void
-
-/** Divides every layer into walls, skins and infill by comparing it with its neighbours. */
-export function findRegions(layers: Layers, settings: RegionSettings, kernel: PolygonKernel, onLayer: OnLayer = () => {}): Regions {
+/**
+ * Divides every layer into walls, skins, bridges and infill by comparing it with its neighbours, and builds what stands
+ * around it.
+ *
+ * @param bore of the nozzle, mm
+ */
+export function findRegions(
+  layers: Layers,
+  settingsOn: OnLayer<RegionSettings>,
+  bore: number,
+  kernel: PolygonKernel,
+  onProgress: (done: number, of: number) => void = () => {},
+): Regions {
   const count = layerCount(layers)
-  const { walls, inside } = layWalls(layers.outlines, count, settings, kernel, (done) => onLayer(done, 2 * count))
-  const { skin, infill } = splitInside(layers.outlines, inside, count, settings, kernel, (done) => onLayer(count + done, 2 * count))
-  return { walls, skin, infill }
+  const settings = settingsOn(0)
+  const { inside, ...walls } = layWalls(layers.outlines, count, settingsOn, kernel, (done) => onProgress(done, 3 * count))
+  const { infill, ...split } = splitInside(layers.outlines, inside, count, settingsOn, kernel, (done) =>
+    onProgress(count + done, 3 * count),
+  )
+  const combined = combineInfill(infill, layers.height, settings.infillEvery, bore, kernel)
+  const support = findSupports(layers, split, settings, kernel, (done) => onProgress(2 * count + done, 3 * count))
+  const foot = layFoot(layers.outlines, support.body, settings, kernel)
+  return { ...walls, ...split, ...combined, support, foot }
 }
-
-function layWalls(
-  outlines: Contours,
-  count: number,
-  { lineWidth, wallCount }: RegionSettings,
-  kernel: PolygonKernel,
-  onLayer: (done: number) => void,
-) {
-  const walls = Array.from({ length: wallCount }, () => new ContoursBuilder())
-  const inside = new ContoursBuilder()
-  for (let layer = 0; layer < count; layer++) {
-    kernel.run((ops) => {
-      let edge = ops.read(outlines, layer)
-      const shrink = (by: number, thinnedTo: number): void => {
-        if (!ops.isEmpty(edge)) edge = ops.offset(thinnedTo > 0 ? ops.simplify(edge, thinnedTo) : edge, -by)
-      }
-      for (const [depth, wall] of walls.entries()) {
-        if (depth === 0) shrink(lineWidth / 2, 0)
-        else shrink(lineWidth, lineWidth * HIDDEN_TOLERANCE)
-        ops.write(edge, wall)
-      }
-      if (wallCount > 0) shrink(lineWidth / 2, lineWidth * SKIN_TOLERANCE)
-      ops.write(edge, inside)
-    })
-    for (const wall of walls) wall.endGroup()
-    inside.endGroup()
-    onLayer(layer + 1)
-  }
-  return { walls: walls.map((wall) => wall.finish()), inside: inside.finish() }
-}
-
-function splitInside(
-  outlines: Contours,
-  inside: Contours,
-  count: number,
-  settings: RegionSettings,
-  kernel: PolygonKernel,
-  onLayer: (done: number) => void,
-) {
-  const skin = new ContoursBuilder()
-  const infill = new ContoursBuilder()
-  const { topLayers, bottomLayers, lineWidth } = settings
-  // A layer's inside lies in its own outline, so taking that in changes nothing and makes one window of above and below.
-  const window = bottomLayers + topLayers + 1
-  if (window === 1) return { skin: emptyGroups(count), infill: inside }
-  const block = Math.max(64, 4 * window)
-  for (let from = 0; from < count; from += block) {
-    const to = Math.min(count, from + block)
-    const [low, high] = [Math.max(0, from - bottomLayers), Math.min(count, to + topLayers)]
-    kernel.run((ops) => {
-      const thinned = range(low, high).map((layer) => ops.simplify(ops.read(outlines, layer), lineWidth * SKIN_TOLERANCE))
-      const covered = slidingIntersection(ops, thinned, window)
-      for (let layer = from; layer < to; layer++) {
-        const parts = splitLayer(ops, ops.read(inside, layer), covered[layer - bottomLayers - low], lineWidth)
-        ops.write(parts.skin, skin)
-        ops.write(parts.infill, infill)
-        skin.endGroup()
-        infill.endGroup()
-        onLayer(layer + 1)
-      }
-    })
-  }
-  return { skin: skin.finish(), infill: infill.finish() }
-}
-
-/** @param covered what all layers within reach have in common; undefined where the window leaves the part */
-function splitLayer(ops: PolygonOps, whole: Region, covered: Region | undefined, lineWidth: number): { skin: Region; infill: Region } {
-  if (ops.isEmpty(whole)) return { skin: whole, infill: whole }
-  const exposed = !covered || ops.isEmpty(covered) ? whole : ops.subtract(whole, covered)
-  if (ops.isEmpty(exposed)) return { skin: exposed, infill: whole }
-  const half = (LEAST_SKIN * lineWidth) / 2
-  const kept = ops.offset(exposed, -half)
-  if (ops.isEmpty(kept)) return { skin: kept, infill: whole }
-  const skin = ops.intersect(ops.offset(kept, half), whole)
-  return { skin, infill: ops.subtract(whole, skin) }
-}
-
-const emptyGroups = (count: number): Contours => ({
-  xy: new Float64Array(0),
-  polygonStart: new Uint32Array(1),
-  groupStart: new Uint32Array(count + 1),
-})
-
-const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, i) => from + i)

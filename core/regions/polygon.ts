@@ -6,6 +6,8 @@ import type { Contours, ContoursBuilder } from './contours'
 const UNITS_PER_MM = 10_000
 /** Corners sharper than this many times the offset are cut, so that a spike does not reach far outside. */
 const MITER_LIMIT = 2
+/** Rounded corners leave the true arc by no more than this, in units: 10 µm. */
+const ARC_TOLERANCE = 100
 
 /** A set of closed polygons inside the kernel's memory; valid until the `run` that made it returns. */
 export type Region = Paths64
@@ -25,6 +27,20 @@ export interface PolygonOps {
   unite(region: Region): Region
   /** Leaves out points that lie within `tolerance` mm of the line through their neighbours. */
   simplify(region: Region, tolerance: number): Region
+  /** The region grown round by `distance` mm, corners rounded. */
+  swell(region: Region, distance: number): Region
+  /** All polygons of several regions together, overlapping or not. */
+  gather(regions: readonly Region[]): Region
+  /** The outer rims alone, united: holes are filled. */
+  positive(region: Region): Region
+  /** Open polylines, each x, y, x, y … in mm, cut to what lies in the region. */
+  clipLines(lines: readonly ArrayLike<number>[], region: Region): Float64Array[]
+  /** What a line of this width covers along an open or closed polyline, x, y … in mm: square ends, sharp corners. */
+  strip(xy: ArrayLike<number>, width: number, closed: boolean): Region
+  /** A region of one polygon, x, y, x, y … in mm. */
+  polygon(xy: ArrayLike<number>): Region
+  /** Length of all rims, mm, and by how much it falls per mm of inset while no place vanishes: 2·Σ tan(turn/2). */
+  measureRim(region: Region): { readonly length: number; readonly fall: number }
   isEmpty(region: Region): boolean
   /** mm² */
   area(region: Region): number
@@ -62,6 +78,37 @@ function runWith<T>(kernel: MainModule, work: (ops: PolygonOps) => T): T {
       subtract: (a, b) => own(kernel.Difference64(a, b, kernel.FillRule.NonZero)),
       unite: (region) => own(kernel.UnionSelf64(region, kernel.FillRule.NonZero)),
       simplify: (region, tolerance) => own(kernel.SimplifyPaths64(region, tolerance * UNITS_PER_MM, true)),
+      swell: (region, distance) =>
+        own(kernel.InflatePaths64(region, distance * UNITS_PER_MM, kernel.JoinType.Round, kernel.EndType.Polygon, 2, ARC_TOLERANCE)),
+      gather: (regions) => {
+        const all = own(new kernel.Paths64())
+        for (const region of regions) {
+          for (let p = 0; p < region.size(); p++) {
+            const path = region.get(p)
+            all.push_back(path)
+            path.delete()
+          }
+        }
+        return all
+      },
+      positive: (region) => own(outerRims(kernel, region)),
+      clipLines: (lines, region) => clipOpen(kernel, lines, region),
+      strip: (xy, width, closed) => {
+        const line = own(new kernel.Paths64())
+        const path = newPath(kernel, xy, 0, xy.length / 2)
+        line.push_back(path)
+        path.delete()
+        const end = closed ? kernel.EndType.Joined : kernel.EndType.Butt
+        return own(kernel.InflatePaths64(line, (width / 2) * UNITS_PER_MM, kernel.JoinType.Miter, end, MITER_LIMIT, 0))
+      },
+      polygon: (xy) => {
+        const region = own(new kernel.Paths64())
+        const path = newPath(kernel, xy, 0, xy.length / 2)
+        region.push_back(path)
+        path.delete()
+        return region
+      },
+      measureRim,
       isEmpty: (region) => region.size() === 0,
       area: (region) => kernel.AreaPaths64(region) / UNITS_PER_MM ** 2,
       empty: () => own(new kernel.Paths64()),
@@ -71,28 +118,115 @@ function runWith<T>(kernel: MainModule, work: (ops: PolygonOps) => T): T {
   }
 }
 
-/** The kernel's points are three 64-bit integers (x, y and an unused z); 214 m fit the lower half, so halves are written. */
 function readGroup(kernel: MainModule, { xy, polygonStart, groupStart }: Contours, group: number): Paths64 {
   const region = new kernel.Paths64()
   const path = new kernel.Path64()
   for (let p = groupStart[group]!; p < groupStart[group + 1]!; p++) {
-    const from = polygonStart[p]!
-    const count = polygonStart[p + 1]! - from
-    const coordinates = new BigInt64Array(3 * count)
-    const halves = new Int32Array(coordinates.buffer)
-    for (let i = 0; i < count; i++) {
-      const x = Math.round(xy[2 * (from + i)]! * UNITS_PER_MM)
-      const y = Math.round(xy[2 * (from + i) + 1]! * UNITS_PER_MM)
-      halves[6 * i] = x
-      halves[6 * i + 1] = x >> 31
-      halves[6 * i + 2] = y
-      halves[6 * i + 3] = y >> 31
-    }
-    path.assign(coordinates)
+    path.assign(toUnits(xy, polygonStart[p]!, polygonStart[p + 1]! - polygonStart[p]!))
     region.push_back(path)
   }
   path.delete()
   return region
+}
+
+/** The kernel's points are three 64-bit integers (x, y and an unused z); 214 m fit the lower half, so halves are written. */
+function toUnits(xy: ArrayLike<number>, from: number, count: number): BigInt64Array {
+  const coordinates = new BigInt64Array(3 * count)
+  const halves = new Int32Array(coordinates.buffer)
+  for (let i = 0; i < count; i++) {
+    const x = Math.round(xy[2 * (from + i)]! * UNITS_PER_MM)
+    const y = Math.round(xy[2 * (from + i) + 1]! * UNITS_PER_MM)
+    halves[6 * i] = x
+    halves[6 * i + 1] = x >> 31
+    halves[6 * i + 2] = y
+    halves[6 * i + 3] = y >> 31
+  }
+  return coordinates
+}
+
+function newPath(kernel: MainModule, xy: ArrayLike<number>, from: number, count: number): InstanceType<MainModule['Path64']> {
+  const path = new kernel.Path64()
+  path.assign(toUnits(xy, from, count))
+  return path
+}
+
+/** Rims that run counter-clockwise, united. */
+function outerRims(kernel: MainModule, region: Paths64): Paths64 {
+  const outer = new kernel.Paths64()
+  for (let p = 0; p < region.size(); p++) {
+    const path = region.get(p)
+    if (kernel.AreaPath64(path) > 0) outer.push_back(path)
+    path.delete()
+  }
+  const united = kernel.UnionSelf64(outer, kernel.FillRule.NonZero)
+  outer.delete()
+  return united
+}
+
+function clipOpen(kernel: MainModule, lines: readonly ArrayLike<number>[], region: Paths64): Float64Array[] {
+  const subject = new kernel.Paths64()
+  const closed = new kernel.Paths64()
+  const open = new kernel.Paths64()
+  const clipper = new kernel.Clipper64()
+  try {
+    for (const xy of lines) {
+      const path = newPath(kernel, xy, 0, xy.length / 2)
+      subject.push_back(path)
+      path.delete()
+    }
+    clipper.AddOpenSubject(subject)
+    clipper.AddClip(region)
+    clipper.ExecutePath(kernel.ClipType.Intersection, kernel.FillRule.NonZero, closed, open)
+    return Array.from({ length: open.size() }, (_, p) => {
+      const path = open.get(p)
+      const coordinates = path.view()
+      const halves = new Int32Array(coordinates.buffer, coordinates.byteOffset, coordinates.length * 2)
+      const xy = new Float64Array((2 * coordinates.length) / 3)
+      for (let i = 0; i < xy.length / 2; i++) {
+        xy[2 * i] = halves[6 * i]! / UNITS_PER_MM
+        xy[2 * i + 1] = halves[6 * i + 2]! / UNITS_PER_MM
+      }
+      path.delete()
+      return xy
+    })
+  } finally {
+    for (const owned of [subject, closed, open, clipper]) owned.delete()
+  }
+}
+
+function measureRim(region: Paths64): { length: number; fall: number } {
+  let length = 0
+  let fall = 0
+  for (let p = 0; p < region.size(); p++) {
+    const path = region.get(p)
+    const coordinates = path.view()
+    const halves = new Int32Array(coordinates.buffer, coordinates.byteOffset, coordinates.length * 2)
+    const count = coordinates.length / 3
+    let ux = 0
+    let uy = 0
+    // One more round than points: the first only finds the direction in which the rim arrives.
+    for (let i = count - 1, n = 0; n <= count; n++) {
+      const j = i + 1 === count ? 0 : i + 1
+      const dx = halves[6 * j]! - halves[6 * i]!
+      const dy = halves[6 * j + 2]! - halves[6 * i + 2]!
+      const l = Math.sqrt(dx * dx + dy * dy)
+      if (l > 0) {
+        const vx = dx / l
+        const vy = dy / l
+        if (n > 0) {
+          length += l
+          // tan(turn/2) = sin/(1 + cos); a corner that turns back is cut, as the offset cuts it.
+          const cos = ux * vx + uy * vy
+          fall += 2 * Math.max(-MITER_LIMIT, Math.min(MITER_LIMIT, (ux * vy - uy * vx) / Math.max(1e-9, 1 + cos)))
+        }
+        ux = vx
+        uy = vy
+      }
+      i = j
+    }
+    path.delete()
+  }
+  return { length: length / UNITS_PER_MM, fall }
 }
 
 function writeRegion(region: Paths64, out: ContoursBuilder): void {

@@ -8,6 +8,8 @@ export const printerSchema = z.object({
   key: z.string().regex(/^[a-z0-9.-]+$/),
   name: z.string().min(1).max(80),
   kinematics: z.enum(['movingBed', 'crossBelt', 'delta', 'tiltedBelt']),
+  /** Of a tilted belt: angle between gantry and belt, degrees. */
+  beltAngle: z.number().min(15).max(75).optional(),
   buildVolume: z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]),
   /** What the firmware allows, whatever a profile asks. */
   limits: z.object({

@@ -7,6 +7,9 @@ export interface Layers {
   /** Thickness of each layer. */
   readonly height: Float64Array
   readonly outlines: Contours
+  /** On a tilted belt: the belt meets the layer whose middle is at height z along y = beltStart + beltSlope · z. */
+  readonly beltStart?: number
+  readonly beltSlope?: number
   /** What had to be mended, as plain sentences with heights. */
   readonly notes: readonly string[]
 }

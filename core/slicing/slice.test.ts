@@ -3,12 +3,13 @@ import { describe, expect, it } from 'vitest'
 import { repair } from '../mesh/repair'
 import { groupArea } from '../regions/contours'
 import { testKernel } from '../testing/kernel'
+import { everywhere } from '../testing/setups'
 import { blockMesh, joined, meshOf, moved, solids, soupOf } from '../testing/solids'
+import { layerHeights } from './layerHeights'
 import { layerCount } from './layers'
 import { slice } from './slice'
-import { uniformHeights } from './uniformHeights'
 
-const heights = { layerHeight: 0.5, firstLayerHeight: 0.5 }
+const heights = everywhere({ layerHeight: 0.5, firstLayerHeight: 0.5 })
 
 describe('slicing', () => {
   it('cuts the areas that an independent solid-modelling kernel cuts', async () => {
@@ -78,11 +79,13 @@ describe('slicing', () => {
   })
 
   it('has a layer where the part reaches half-way into it', () => {
-    expect(uniformHeights(10, 0.2, 0.2).top).toHaveLength(50)
-    expect(uniformHeights(10.09, 0.2, 0.2).top).toHaveLength(50)
-    expect(uniformHeights(10.11, 0.2, 0.2).top).toHaveLength(51)
-    expect(uniformHeights(0.05, 0.2, 0.2).top).toHaveLength(1)
-    const { top, height } = uniformHeights(3, 0.3, 0.2)
+    const of = (height: number, firstLayerHeight = 0.2) =>
+      layerHeights(blockMesh(5, 5, height), everywhere({ layerHeight: 0.2, firstLayerHeight }))
+    expect(of(10).top).toHaveLength(50)
+    expect(of(10.09).top).toHaveLength(50)
+    expect(of(10.11).top).toHaveLength(51)
+    expect(of(0.05).top).toHaveLength(1)
+    const { top, height } = of(3, 0.3)
     expect(top[0]).toBe(0.3)
     expect(height[0]).toBe(0.3)
     expect(top[1]).toBeCloseTo(0.5, 12)

@@ -1,12 +1,11 @@
 import { findEdges } from '../mesh/edges'
-import { measureBox } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
 import { type Contours, ContoursBuilder, polygonArea } from '../regions/contours'
 import type { PolygonKernel } from '../regions/polygon'
 import { cutTriangles } from './cutTriangles'
+import { type HeightSettings, layerHeights } from './layerHeights'
 import type { Layers } from './layers'
 import { linkSegments, SegmentIndex } from './linkSegments'
-import { uniformHeights } from './uniformHeights'
 
 /** Contours are thinned to this, mm: dense meshes carry several times more points than a nozzle can draw. */
 export const CONTOUR_TOLERANCE = 0.0125
@@ -15,22 +14,17 @@ const REPORTED_GAP = 0.05
 /** A layer whose bodies overlap by more than this share of its area is reported as crossing itself. */
 const REPORTED_OVERLAP = 1e-3
 
-export interface SliceSettings {
-  readonly layerHeight: number
-  readonly firstLayerHeight: number
-}
-
 /**
- * Cuts a mesh that stands on z = 0 into layers of uniform height, each at its middle. Bodies that touch or overlap are
+ * Cuts a mesh that stands on z = 0 into layers, each at its middle. Bodies that touch or overlap are
  * united; open places are closed with straight lines and reported.
  */
 export function slice(
   mesh: Mesh,
-  settings: SliceSettings,
+  settingsAt: (z: number) => HeightSettings,
   kernel: PolygonKernel,
   onLayer: (done: number, of: number) => void = () => {},
 ): Layers {
-  const { top, height } = uniformHeights(measureBox(mesh).max[2], settings.firstLayerHeight, settings.layerHeight)
+  const { top, height } = layerHeights(mesh, settingsAt)
   const middles = top.map((z, i) => z - height[i]! / 2)
   const segments = cutTriangles(mesh, findEdges(mesh), middles)
   const index = new SegmentIndex(segments)

@@ -1,6 +1,6 @@
 import type { Settings } from '../profile/settings'
-import { FILL_ANGLE } from '../toolpath/layPaths'
-import { code, isLaid, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { layerTop } from '../toolpath/copyPaths'
+import { code, isOfPart, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
 
 export const axes = ['x', 'y', 'z'] as const
@@ -22,7 +22,7 @@ export interface Sections {
   readonly reach: readonly [Float64Array, Float64Array]
 }
 
-export type SectionSettings = Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern'>
+export type SectionSettings = Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern' | 'infillAngle'>
 
 /** Sections are at least this many line widths thick, so that slanted fill lines are met evenly. */
 const LEAST_THICKNESS = 2.5
@@ -102,26 +102,25 @@ class SlabSums {
 }
 
 function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums): void {
-  const { x, y, area, feature, layerStart } = path
+  const { x, y, area, width, feature, layerStart } = path
   const infillWeight = weightOfInfill('z', settings)
-  const halfWidth = settings.lineWidth / 2
   for (let layer = 0; layer < layerStart.length - 1; layer++) {
     const perThickness = 1 / thickness[layer]!
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
-      if (!isLaid(feature[m]!)) continue
+      if (!isOfPart(feature[m]!)) continue
       const dx = x[m + 1]! - x[m]!
       const dy = y[m + 1]! - y[m]!
       const length = Math.sqrt(dx * dx + dy * dy)
       const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
       if (weighted === 0) continue
-      const across = halfWidth / length
+      const across = width[m]! / 2 / length
       sums.add(layer, weighted, x[m]!, x[m + 1]!, y[m]!, y[m + 1]!, across * Math.abs(dy), across * Math.abs(dx))
     }
   }
 }
 
 function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slabs, settings: SectionSettings, sums: SlabSums): void {
-  const { area, feature, z } = path
+  const { area, width, feature, z } = path
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x
   const infillWeight = weightOfInfill(axis, settings)
@@ -129,7 +128,7 @@ function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slab
   const last = at.length - 1
   const slabAt = (a: number): number => Math.max(0, Math.min(last, Math.floor((a - low) / step)))
   for (let m = 0; m < moveCount(path); m++) {
-    if (!isLaid(feature[m]!)) continue
+    if (!isOfPart(feature[m]!)) continue
     const a0 = along[m]!
     const b0 = beside[m]!
     const da = along[m + 1]! - a0
@@ -137,9 +136,9 @@ function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slab
     const length = Math.sqrt(da * da + db * db)
     const weighted = ((area[m]! * length) / step) * (feature[m] === code.infill ? infillWeight : 1)
     if (weighted === 0) continue
-    const halfBeside = ((settings.lineWidth / 2) * Math.abs(da)) / length
+    const halfBeside = ((width[m]! / 2) * Math.abs(da)) / length
     // The nozzle runs on top of the layer; the plastic lies half a layer below.
-    const halfHeight = area[m]! / settings.lineWidth / 2
+    const halfHeight = area[m]! / width[m]! / 2
     const height = z[m]! - halfHeight
     const lowEnd = da > 0 ? a0 : a0 + da
     const highEnd = da > 0 ? a0 + da : a0
@@ -167,7 +166,7 @@ function evenSlabs(path: Toolpath, along: Float64Array, lineWidth: number): Slab
   let low = Infinity
   let high = -Infinity
   for (let m = 0; m < moveCount(path); m++) {
-    if (!isLaid(path.feature[m]!)) continue
+    if (!isOfPart(path.feature[m]!)) continue
     const a = along[m]!
     const b = along[m + 1]!
     if (a < low) low = a
@@ -184,15 +183,18 @@ function evenSlabs(path: Toolpath, along: Float64Array, lineWidth: number): Slab
 }
 
 function layerSlabs(path: Toolpath): Slabs {
-  const tops = Float64Array.from({ length: path.layerStart.length - 1 }, (_, layer) => path.z[path.layerStart[layer + 1]!]!)
+  const tops = Float64Array.from({ length: path.layerStart.length - 1 }, (_, layer) => layerTop(path, layer))
   const thickness = tops.map((top, i) => top - (i === 0 ? 0 : tops[i - 1]!))
   return { low: 0, thickness, at: tops.map((top, i) => top - thickness[i]! / 2) }
 }
 
 /** Laid infill already holds its density in its own volume, so its weight is stiffness over density. */
-function weightOfInfill(axis: Axis, { infillDensity, infillPattern }: SectionSettings): number {
+function weightOfInfill(axis: Axis, { infillDensity, infillPattern, infillAngle }: SectionSettings): number {
   const density = infillDensity / 100
   if (density <= 0) return 0
-  const modulus = axis === 'z' ? infillModulusUpright(density, infillPattern) : infillModulusInPlane(density, FILL_ANGLE)
+  const modulus =
+    axis === 'z'
+      ? infillModulusUpright(density, infillPattern)
+      : infillModulusInPlane(density, (infillAngle * Math.PI) / 180, infillPattern)
   return modulus / density
 }

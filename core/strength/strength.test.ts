@@ -1,21 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import type { Mesh } from '../mesh/mesh'
 import type { SettingValues } from '../profile/settings'
-import { findRegions } from '../regions/findRegions'
-import { slice } from '../slicing/slice'
-import { testKernel } from '../testing/kernel'
-import { settingsOf } from '../testing/setups'
+import { layOut } from '../testing/layOut'
 import { blockMesh } from '../testing/solids'
-import { layPaths } from '../toolpath/layPaths'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
 import { findSections } from './sections'
 import { bendLoad, pullLoad, strengthFigures } from './strengthFigures'
 
 async function sectionsOf(mesh: Mesh, values: SettingValues) {
-  const kernel = await testKernel
-  const settings = settingsOf(values)
-  const layers = slice(mesh, settings, kernel)
-  const path = layPaths(layers, findRegions(layers, settings, kernel), settings)
+  const { settings, path } = await layOut(mesh, values)
   return {
     path,
     settings,
@@ -82,15 +75,15 @@ describe('loads', () => {
 
 describe('stiffness of infill', () => {
   it('is half the density along the walls of square cells (Gibson & Ashby 1997, from memory)', () => {
-    for (const density of [0.05, 0.1, 0.2]) expect(infillModulusInPlane(density, 0) / (density / 2)).toBeCloseTo(1, 2)
+    for (const density of [0.05, 0.1, 0.2]) expect(infillModulusInPlane(density, 0, 'grid') / (density / 2)).toBeCloseTo(1, 2)
   })
 
   it('is the density along the normal of a prism', () => expect(infillModulusUpright(0.2, 'grid')).toBeCloseTo(0.2, 3))
 
   it('is poor across the cells (CP-K2, common practice), lower for lines that only touch, and solid at full density', () => {
-    expect(infillModulusInPlane(0.2, Math.PI / 4)).toBeLessThan(0.1 * infillModulusInPlane(0.2, 0))
+    expect(infillModulusInPlane(0.2, Math.PI / 4, 'grid')).toBeLessThan(0.1 * infillModulusInPlane(0.2, 0, 'grid'))
     expect(infillModulusUpright(0.2, 'lines')).toBeLessThan(infillModulusUpright(0.2, 'grid'))
-    for (const angle of [0, 0.4, Math.PI / 4]) expect(infillModulusInPlane(1, angle)).toBe(1)
+    for (const angle of [0, 0.4, Math.PI / 4]) expect(infillModulusInPlane(1, angle, 'grid')).toBe(1)
     expect(infillModulusUpright(1, 'lines')).toBe(1)
   })
 })

@@ -1,7 +1,6 @@
-import type { Settings } from '../profile/settings'
 import type { Basis, Material } from '../shelf/material'
 import type { Toolpath } from '../toolpath/toolpath'
-import { type Axis, axes, findSections, type Sections } from './sections'
+import { type Axis, axes, findSections, type SectionSettings, type Sections } from './sections'
 
 export const loadCases = ['pullX', 'pullY', 'pullZ', 'bendX', 'bendY', 'bendZ'] as const
 export type LoadCase = (typeof loadCases)[number]
@@ -25,7 +24,7 @@ export const GRIP_SHARE = 0.1
  */
 export function strengthFigures(
   path: Toolpath,
-  settings: Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern'>,
+  settings: SectionSettings,
   material: Pick<Material, 'strength'>,
 ): Record<LoadCase, LoadFigure> {
   const figures = {} as Record<LoadCase, LoadFigure>

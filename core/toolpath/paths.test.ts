@@ -3,24 +3,14 @@ import { describe, expect, it } from 'vitest'
 import type { Mesh } from '../mesh/mesh'
 import type { SettingValues } from '../profile/settings'
 import { ContoursBuilder, groupArea } from '../regions/contours'
-import { findRegions } from '../regions/findRegions'
-import { layerCount } from '../slicing/layers'
-import { slice } from '../slicing/slice'
-import { testKernel } from '../testing/kernel'
-import { settingsOf } from '../testing/setups'
+import { fillLines } from '../regions/fillLines'
+import { layOut } from '../testing/layOut'
 import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
 import { chainLines } from './chainLines'
-import { fillLines } from './fillLines'
 import { laidVolume } from './laidVolume'
-import { layPaths } from './layPaths'
 import { code, moveCount, type Toolpath } from './toolpath'
 
-async function pathsOf(mesh: Mesh, values: SettingValues): Promise<Toolpath> {
-  const kernel = await testKernel
-  const settings = settingsOf(values)
-  const layers = slice(mesh, settings, kernel)
-  return layPaths(layers, findRegions(layers, settings, kernel), settings)
-}
+const pathsOf = async (mesh: Mesh, values: SettingValues): Promise<Toolpath> => (await layOut(mesh, values)).path
 
 const count = (path: Toolpath, feature: number): number => path.feature.filter((f) => f === feature).length
 
@@ -70,9 +60,13 @@ describe('filling with lines', () => {
 
 describe('laying paths', () => {
   it('fills a 20 mm cube at 100 % with its own volume within 3 %, and far less at 0 %', async () => {
-    const full = laidVolume(await pathsOf(blockMesh(20, 20, 20), { infillDensity: 100, wallCount: 3, topLayers: 4, bottomLayers: 4 }))
+    const { total: full } = laidVolume(
+      await pathsOf(blockMesh(20, 20, 20), { infillDensity: 100, wallCount: 3, topLayers: 4, bottomLayers: 4 }),
+    )
     expect(Math.abs(full - 8000) / 8000).toBeLessThan(0.03)
-    const hollow = laidVolume(await pathsOf(blockMesh(20, 20, 20), { infillDensity: 0, wallCount: 3, topLayers: 4, bottomLayers: 4 }))
+    const { total: hollow } = laidVolume(
+      await pathsOf(blockMesh(20, 20, 20), { infillDensity: 0, wallCount: 3, topLayers: 4, bottomLayers: 4 }),
+    )
     expect(hollow).toBeLessThan(0.4 * 8000)
   })
 
@@ -103,9 +97,8 @@ describe('laying paths', () => {
   })
 
   it('is one unbroken chain that only moves up between layers', async () => {
-    const kernel = await testKernel
-    const path = await pathsOf(blockMesh(12, 12, 4), {})
-    expect(path.layerStart.length - 1).toBe(layerCount(slice(blockMesh(12, 12, 4), settingsOf(), kernel)))
+    const { path, layers } = await layOut(blockMesh(12, 12, 4))
+    expect(path.layerStart.length - 1).toBe(layers.top.length)
     for (let m = 0; m < moveCount(path); m++) {
       const rises = path.z[m + 1] !== path.z[m]
       expect(rises).toBe(path.layerStart.subarray(0, -1).includes(m))

@@ -1,12 +1,42 @@
 /** What a move is for. The position in this list is the code stored per move. */
-export const features = ['travel', 'retract', 'pushBack', 'outerWall', 'innerWall', 'skin', 'infill'] as const
+export const features = [
+  'travel',
+  'retract',
+  'pushBack',
+  'wipe',
+  'coast',
+  'outerWall',
+  'innerWall',
+  'thin',
+  'skin',
+  'bridge',
+  'ironing',
+  'infill',
+  'support',
+  'supportRoof',
+  'foot',
+] as const
 export type Feature = (typeof features)[number]
 
 export const code = Object.fromEntries(features.map((feature, i) => [feature, i])) as { readonly [F in Feature]: number }
 
 /** Features that lay plastic. */
-export const laidFeatures = ['outerWall', 'innerWall', 'skin', 'infill'] as const satisfies readonly Feature[]
+export const laidFeatures = [
+  'outerWall',
+  'innerWall',
+  'thin',
+  'skin',
+  'bridge',
+  'ironing',
+  'infill',
+  'support',
+  'supportRoof',
+  'foot',
+] as const satisfies readonly Feature[]
+export type LaidFeature = (typeof laidFeatures)[number]
 export const isLaid = (feature: number): boolean => feature >= code.outerWall
+/** Whether a feature stays on the part: supports and what lies around its foot are taken off. */
+export const isOfPart = (feature: number): boolean => feature >= code.outerWall && feature < code.support
 
 /**
  * Everything the nozzle does, as one unbroken chain of points: move i runs from point i to point i + 1.
@@ -15,6 +45,9 @@ export const isLaid = (feature: number): boolean => feature >= code.outerWall
  * x, y, z     position of each point, mm (moves + 1 entries)
  * feature     code of each move
  * area        cross-section laid by each move, mm²; 0 where nothing is laid
+ * width       of the line laid by each move, mm; of a wipe, the length of the whole wipe
+ * air         share of each line that has nothing under it, 0–255
+ * scope       exceptions in force for each move, a bit for each
  * layerStart  layer → its first move; one more entry than layers
  * ```
  * `retract` and `pushBack` stay in place. A layer begins with the move up to its height.
@@ -25,6 +58,9 @@ export interface Toolpath {
   readonly z: Float64Array
   readonly feature: Uint8Array
   readonly area: Float32Array
+  readonly width: Float32Array
+  readonly air: Uint8Array
+  readonly scope: Uint8Array
   readonly layerStart: Uint32Array
 }
 
@@ -39,7 +75,12 @@ export class ToolpathBuilder {
   private z = new Float64Array(this.capacity + 1)
   private feature = new Uint8Array(this.capacity)
   private area = new Float32Array(this.capacity)
+  private width = new Float32Array(this.capacity)
+  private air = new Uint8Array(this.capacity)
+  private scope = new Uint8Array(this.capacity)
   private readonly layerStart: number[] = []
+  /** Exceptions in force for the moves that follow. */
+  scopeNow = 0
 
   get atX(): number {
     return this.x[this.moves]!
@@ -47,6 +88,10 @@ export class ToolpathBuilder {
 
   get atY(): number {
     return this.y[this.moves]!
+  }
+
+  get atZ(): number {
+    return this.z[this.moves]!
   }
 
   /** Sets where the nozzle stands before the first move. */
@@ -60,17 +105,57 @@ export class ToolpathBuilder {
     this.layerStart.push(this.moves)
   }
 
-  moveTo(x: number, y: number, feature: number, area: number): void {
-    this.push(x, y, this.z[this.moves]!, feature, area)
+  /** Lays a line. @param air share with nothing under it, 0–255 */
+  layTo(x: number, y: number, feature: number, area: number, width: number, air = 0): void {
+    this.push(x, y, this.z[this.moves]!, feature, area, width, air)
+  }
+
+  /** A move that lays nothing. */
+  moveTo(x: number, y: number, feature: number = code.travel, width = 0): void {
+    this.push(x, y, this.z[this.moves]!, feature, 0, width, 0)
   }
 
   rise(z: number): void {
-    this.push(this.atX, this.atY, z, code.travel, 0)
+    if (z !== this.atZ) this.push(this.atX, this.atY, z, code.travel, 0, 0, 0)
   }
 
   /** A move that goes nowhere: filament is pulled back or pushed forward. */
   inPlace(feature: number): void {
-    this.push(this.atX, this.atY, this.z[this.moves]!, feature, 0)
+    this.push(this.atX, this.atY, this.z[this.moves]!, feature, 0, 0, 0)
+  }
+
+  /** The last `length` mm of what was just laid are run without pushing. */
+  coast(length: number): void {
+    let left = length
+    for (let m = this.moves - 1; m >= 0 && left > 1e-6 && isLaid(this.feature[m]!); m--) {
+      const dx = this.x[m + 1]! - this.x[m]!
+      const dy = this.y[m + 1]! - this.y[m]!
+      const l = Math.sqrt(dx * dx + dy * dy)
+      if (l > left) {
+        const share = 1 - left / l
+        this.insertPoint(m, this.x[m]! + dx * share, this.y[m]! + dy * share)
+        m++
+      }
+      this.feature[m] = code.coast
+      this.area[m] = 0
+      left -= l
+    }
+  }
+
+  /** Points run back along what was just laid, for `length` mm, from where the nozzle stands: x, y … */
+  backAlong(length: number): number[] {
+    const xy: number[] = []
+    let left = length
+    for (let m = this.moves - 1; m >= 0 && left > 1e-6 && (isLaid(this.feature[m]!) || this.feature[m] === code.coast); m--) {
+      const dx = this.x[m]! - this.x[m + 1]!
+      const dy = this.y[m]! - this.y[m + 1]!
+      const l = Math.sqrt(dx * dx + dy * dy)
+      if (l === 0) continue
+      const share = Math.min(1, left / l)
+      xy.push(this.x[m + 1]! + dx * share, this.y[m + 1]! + dy * share)
+      left -= l
+    }
+    return xy
   }
 
   finish(): Toolpath {
@@ -81,18 +166,36 @@ export class ToolpathBuilder {
       z: this.z.slice(0, points),
       feature: this.feature.slice(0, this.moves),
       area: this.area.slice(0, this.moves),
+      width: this.width.slice(0, this.moves),
+      air: this.air.slice(0, this.moves),
+      scope: this.scope.slice(0, this.moves),
       layerStart: Uint32Array.from([...this.layerStart, this.moves]),
     }
   }
 
-  private push(x: number, y: number, z: number, feature: number, area: number): void {
+  private push(x: number, y: number, z: number, feature: number, area: number, width: number, air: number): void {
     if (this.moves === this.capacity) this.grow()
-    this.feature[this.moves] = feature
-    this.area[this.moves] = area
+    const m = this.moves
+    this.feature[m] = feature
+    this.area[m] = area
+    this.width[m] = width
+    this.air[m] = air
+    this.scope[m] = this.scopeNow
     this.moves++
-    this.x[this.moves] = x
-    this.y[this.moves] = y
-    this.z[this.moves] = z
+    this.x[m + 1] = x
+    this.y[m + 1] = y
+    this.z[m + 1] = z
+  }
+
+  /** Divides a move of the line that was laid last. */
+  private insertPoint(move: number, x: number, y: number): void {
+    this.push(this.atX, this.atY, this.atZ, code.travel, 0, 0, 0)
+    for (let m = this.moves - 1; m > move; m--) {
+      for (const values of [this.feature, this.area, this.width, this.air, this.scope]) values[m] = values[m - 1]!
+      for (const values of [this.x, this.y, this.z]) values[m + 1] = values[m]!
+    }
+    this.x[move + 1] = x
+    this.y[move + 1] = y
   }
 
   private grow(): void {
@@ -106,5 +209,8 @@ export class ToolpathBuilder {
     this.z = grown(this.z, new Float64Array(this.capacity + 1))
     this.feature = grown(this.feature, new Uint8Array(this.capacity))
     this.area = grown(this.area, new Float32Array(this.capacity))
+    this.width = grown(this.width, new Float32Array(this.capacity))
+    this.air = grown(this.air, new Uint8Array(this.capacity))
+    this.scope = grown(this.scope, new Uint8Array(this.capacity))
   }
 }

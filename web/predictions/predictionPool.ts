@@ -1,4 +1,4 @@
-import type { Stage } from '@sable/core/profile/settings'
+import type { Stage } from '@sable/core/profile/setting'
 import * as Comlink from 'comlink'
 import type { PredictAnswer, PredictRequest, PredictWorker } from '../workers/predictWorker'
 

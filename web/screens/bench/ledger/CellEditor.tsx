@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import type { LedgerRow } from './rows'
+import { inWords, type LedgerRow } from './rows'
 
 interface Props {
   readonly row: LedgerRow
@@ -78,7 +78,7 @@ function ChoiceField({ row, start, onCommit, onCancel }: Omit<Props, 'problem'>)
     row.kind === 'setup'
       ? row.choices
       : row.setting.kind === 'choice'
-        ? row.setting.choices.map((choice) => ({ key: choice, name: choice }))
+        ? row.setting.choices.map((choice) => ({ key: choice, name: inWords(choice) }))
         : []
   const current =
     choices.find(({ key, name }) => key === start || name === start)?.key ??

@@ -9,16 +9,21 @@ const featureOf: Partial<Readonly<Record<SettingName, keyof TimeFigures['realSpe
   innerWallSpeed: 'innerWall',
   infillSpeed: 'infill',
   skinSpeed: 'skin',
+  bridgeSpeed: 'bridge',
+  ironingSpeed: 'ironing',
+  supportSpeed: 'support',
   travelSpeed: 'travel',
 }
 
 const words: Readonly<Record<Limiter, string>> = {
   asked: '',
   firstLayer: 'first layer',
+  exception: 'exception',
   flow: 'flow',
   axis: 'axis limit',
   extruder: 'extruder feed',
   acceleration: 'acceleration',
+  corner: 'corners',
   layerTime: 'layer time',
 }
 

@@ -1,7 +1,8 @@
 import type { Candidate } from '@sable/contract/lineup'
 import type { Shelf } from '@sable/contract/shelf'
 import { type Origin, resolveSettings } from '@sable/core/profile/resolve'
-import { definitionOf, type Group, groups, type Setting, type SettingName, settingNames, settings } from '@sable/core/profile/settings'
+import { type Group, groups, type Setting } from '@sable/core/profile/setting'
+import { definitionOf, type SettingName, settingNames, settings } from '@sable/core/profile/settings'
 import type { SetupField } from '../../../desk/edits'
 
 /** An editable row of the ledger: what a candidate prints with, or one setting. */
@@ -27,6 +28,7 @@ const shapes: Readonly<Record<Group, string>> = {
   Pace: 'how fast it runs',
   Air: 'heat and cooling',
   Pull: 'what filament does on the way',
+  Props: 'what holds overhangs up',
   Foot: 'what stands on the bed',
 }
 
@@ -96,11 +98,14 @@ function resolvedValues(candidate: Candidate, shelf: Shelf): Record<string, Omit
 
 /** A value as it stands in a cell: as many decimals as its step has, so that columns line up. */
 export function formatValue(setting: Setting, value: number | string): string {
-  if (typeof value === 'string' || setting.kind === 'choice') return String(value)
+  if (typeof value === 'string' || setting.kind === 'choice') return inWords(String(value))
   const digits = setting.step >= 1 ? 0 : (String(setting.step).split('.')[1]?.length ?? 0)
   const shown = value.toFixed(digits)
   return Number(shown) === value ? shown : String(value)
 }
+
+/** A choice as a person reads it: "insideFirst" is "inside first". */
+export const inWords = (choice: string): string => choice.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
 
 /** Keeps the rows that match a search or differ between columns; empty groups disappear. */
 export function filterRows(all: readonly RowGroup[], search: string, differing: ReadonlySet<string> | undefined): RowGroup[] {

@@ -31,6 +31,14 @@ const time = (id: string, label: string, seconds: (p: Prediction) => number, hel
   of: (p) => ({ value: seconds(p), ...splitDuration(seconds(p)), basis: 'calculated' }),
 })
 
+const grams = (id: string, label: string, mass: (filament: Prediction['filament']) => number, help: string): Verdict => ({
+  id,
+  label,
+  help,
+  better: 'less',
+  of: (p) => ({ value: mass(p.filament), text: fixed(mass(p.filament), 1), unit: 'g', basis: 'calculated' }),
+})
+
 const loadLabels: Readonly<Record<LoadCase, string>> = {
   pullX: 'Pull X',
   pullY: 'Pull Y',
@@ -82,7 +90,17 @@ export const verdicts: readonly Verdict[] = [
       time('time-outerWall', 'Outer wall', (p) => p.timeByFeatureS.outerWall, 'Time spent on the wall that shows.'),
       time('time-innerWall', 'Inner walls', (p) => p.timeByFeatureS.innerWall, 'Time spent on the walls behind it.'),
       time('time-skin', 'Skins', (p) => p.timeByFeatureS.skin, 'Time spent on solid top and bottom layers.'),
+      time(
+        'time-thin',
+        'Thin places',
+        (p) => p.timeByFeatureS.thin,
+        'Time spent on single lines of varying width where no full line fits.',
+      ),
+      time('time-bridge', 'Bridges', (p) => p.timeByFeatureS.bridge, 'Time spent on lines that span open air.'),
+      time('time-ironing', 'Ironing', (p) => p.timeByFeatureS.ironing, 'Time spent smoothing tops.'),
       time('time-infill', 'Infill', (p) => p.timeByFeatureS.infill, 'Time spent on sparse infill.'),
+      time('time-support', 'Supports', (p) => p.timeByFeatureS.support, 'Time spent on what holds overhangs up.'),
+      time('time-foot', 'Skirt and brim', (p) => p.timeByFeatureS.foot, 'Time spent on what lies around the part on the bed.'),
       time('time-travel', 'Travel', (p) => p.timeByFeatureS.travel, 'Time spent on moves that lay nothing.'),
       time('time-retraction', 'Retraction', (p) => p.timeByFeatureS.retraction, 'Time spent pulling filament back and pushing it forward.'),
     ],
@@ -99,6 +117,11 @@ export const verdicts: readonly Verdict[] = [
       note: `${fixed(p.filament.lengthMm / 1000, 2)} m`,
       basis: 'calculated',
     }),
+    parts: [
+      grams('filament-part', 'Part', ({ massG, supportG, footG }) => massG - supportG - footG, 'What stays on the part.'),
+      grams('filament-support', 'Supports', ({ supportG }) => supportG, 'What is broken off afterwards.'),
+      grams('filament-foot', 'Skirt and brim', ({ footG }) => footG, 'What lies around the part on the bed.'),
+    ],
   },
   {
     id: 'cost',

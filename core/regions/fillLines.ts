@@ -1,4 +1,4 @@
-import type { Contours } from '../regions/contours'
+import type { Contours } from './contours'
 
 /**
  * Parallel lines across a region, in its own frame: line i lies on row `row[i]` and runs from `start[i]` to `end[i]`
@@ -10,6 +10,8 @@ export interface FillLines {
   readonly start: Float64Array
   readonly end: Float64Array
   readonly spacing: number
+  /** Row r lies at (r + ½) · spacing + offset, across the direction of the lines. */
+  readonly offset: number
   /** Direction of the lines. */
   readonly cos: number
   readonly sin: number
@@ -21,6 +23,7 @@ export interface FillLines {
  * midpoint rule.
  *
  * @param least shorter lines, mm, are left out
+ * @param offset moves all rows across their direction, mm
  */
 export function fillLines(
   { xy, polygonStart, groupStart }: Contours,
@@ -28,6 +31,7 @@ export function fillLines(
   spacing: number,
   angle: number,
   least: number,
+  offset = 0,
 ): FillLines {
   const cos = Math.cos(angle)
   const sin = Math.sin(angle)
@@ -36,14 +40,14 @@ export function fillLines(
   let lowest = Infinity
   let highest = -Infinity
   for (let i = firstPoint; i < endPoint; i++) {
-    const v = xy[2 * i + 1]! * cos - xy[2 * i]! * sin
+    const v = xy[2 * i + 1]! * cos - xy[2 * i]! * sin - offset
     if (v < lowest) lowest = v
     if (v > highest) highest = v
   }
-  // Row r lies at v = (r + ½) · spacing.
   const firstRow = Math.ceil(lowest / spacing - 0.5)
   const rows = Math.floor(highest / spacing - 0.5) - firstRow + 1
-  if (!(rows > 0)) return { count: 0, row: new Int32Array(0), start: new Float64Array(0), end: new Float64Array(0), spacing, cos, sin }
+  if (!(rows > 0))
+    return { count: 0, row: new Int32Array(0), start: new Float64Array(0), end: new Float64Array(0), spacing, offset, cos, sin }
 
   const crossingStart = new Uint32Array(rows + 1)
   const eachCrossing = (visit: (row: number, u: number) => void): void => {
@@ -51,8 +55,8 @@ export function fillLines(
       const to = polygonStart[p + 1]!
       let before = to - 1
       for (let i = polygonStart[p]!; i < to; before = i++) {
-        const v0 = xy[2 * before + 1]! * cos - xy[2 * before]! * sin
-        const v1 = xy[2 * i + 1]! * cos - xy[2 * i]! * sin
+        const v0 = xy[2 * before + 1]! * cos - xy[2 * before]! * sin - offset
+        const v1 = xy[2 * i + 1]! * cos - xy[2 * i]! * sin - offset
         // Half-open in v, so a corner on a row is met by exactly one of its two edges.
         const from = Math.ceil(Math.min(v0, v1) / spacing - 0.5)
         const end = Math.ceil(Math.max(v0, v1) / spacing - 0.5)
@@ -87,7 +91,7 @@ export function fillLines(
       count++
     }
   }
-  return { count, row, start, end, spacing, cos, sin }
+  return { count, row, start, end, spacing, offset, cos, sin }
 }
 
 /** Insertion sort: a row holds a handful of crossings. */
@@ -102,3 +106,6 @@ function sortRange(values: Float64Array, from: number, to: number): void {
     values[j + 1] = value
   }
 }
+
+/** Where a line lies across its direction, mm. */
+export const acrossOf = ({ row, spacing, offset }: FillLines, line: number): number => (row[line]! + 0.5) * spacing + offset

@@ -1,0 +1,87 @@
+import type { Settings } from '../profile/settings'
+import { code, type Feature, features, isLaid } from '../toolpath/toolpath'
+
+/** What is asked of every feature under one set of settings; arrays by feature code. */
+export interface AskedPace {
+  /** mm/s */
+  readonly speed: Float64Array
+  /** mm/s² */
+  readonly acceleration: Float64Array
+  /** Share of the asked speed by quarters of a line that hang over air. */
+  readonly overAir: readonly [number, number, number, number]
+  readonly settings: MotionSettings
+}
+
+export type MotionSettings = Pick<
+  Settings,
+  | 'outerWallSpeed'
+  | 'innerWallSpeed'
+  | 'infillSpeed'
+  | 'skinSpeed'
+  | 'bridgeSpeed'
+  | 'ironingSpeed'
+  | 'supportSpeed'
+  | 'firstLayerSpeed'
+  | 'slowFirstLayers'
+  | 'travelSpeed'
+  | 'acceleration'
+  | 'outerWallAcceleration'
+  | 'innerWallAcceleration'
+  | 'skinAcceleration'
+  | 'infillAcceleration'
+  | 'firstLayerAcceleration'
+  | 'travelAcceleration'
+  | 'cornerSpeed'
+  | 'overhangSpeed25'
+  | 'overhangSpeed50'
+  | 'overhangSpeed75'
+  | 'minLayerTime'
+  | 'layerTimeWalls'
+  | 'floorSpeed'
+  | 'flowLimit'
+  | 'retractLength'
+  | 'retractSpeed'
+  | 'pushBackSpeed'
+  | 'wipeRetractFirst'
+>
+
+/** Features whose speed falls with the share that hangs over air. */
+const minded = new Set<number>([code.outerWall, code.innerWall, code.thin, code.skin])
+export const mindsAir = (feature: number): boolean => minded.has(feature)
+
+export function askedPace(settings: MotionSettings): AskedPace {
+  const speeds: Record<Feature, number> = {
+    travel: settings.travelSpeed,
+    retract: settings.retractSpeed,
+    pushBack: settings.pushBackSpeed,
+    wipe: settings.travelSpeed,
+    coast: settings.outerWallSpeed,
+    outerWall: settings.outerWallSpeed,
+    innerWall: settings.innerWallSpeed,
+    thin: settings.outerWallSpeed,
+    skin: settings.skinSpeed,
+    bridge: settings.bridgeSpeed,
+    ironing: settings.ironingSpeed,
+    infill: settings.infillSpeed,
+    support: settings.supportSpeed,
+    supportRoof: settings.supportSpeed,
+    foot: settings.firstLayerSpeed,
+  }
+  const own: Partial<Record<Feature, number>> = {
+    outerWall: settings.outerWallAcceleration,
+    thin: settings.outerWallAcceleration,
+    innerWall: settings.innerWallAcceleration,
+    skin: settings.skinAcceleration,
+    bridge: settings.skinAcceleration,
+    ironing: settings.skinAcceleration,
+    infill: settings.infillAcceleration,
+  }
+  return {
+    settings,
+    speed: Float64Array.from(features, (feature) => speeds[feature]),
+    acceleration: Float64Array.from(features, (feature, i) =>
+      isLaid(i) || i === code.coast ? own[feature] || settings.acceleration : settings.travelAcceleration,
+    ),
+    overAir: [1, settings.overhangSpeed25 / 100, settings.overhangSpeed50 / 100, settings.overhangSpeed75 / 100],
+  }
+}

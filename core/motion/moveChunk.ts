@@ -1,0 +1,237 @@
+import { filamentArea } from '../melt/flow'
+import type { Printer } from '../shelf/printer'
+import { deviationCornerSquared, instantChangeCorner } from './cornerSpeed'
+import { limiterCode } from './limiters'
+import { peakSpeed, trapezoidTime } from './trapezoid'
+
+export type MotionPrinter = Pick<Printer, 'limits' | 'cornerSchool' | 'filamentDiameter'>
+
+/** What layer-time slowing may do to a move. */
+export const pace = { fixed: 0, outerWall: 1, other: 2 } as const
+
+/** A move whose peak comes this near its cap has reached it. */
+const REACHED = 1 - 1e-6
+/** A move that gains less than this share of speed between two corners runs at what the corners allow. */
+const CORNERING = 1.1
+
+/**
+ * Moves that are planned together, from rest to rest (models §2). Each is capped by what was asked, flow, axes and
+ * extruder; corners bound the speed between moves; a backward and a forward pass keep every change of speed within the
+ * acceleration. The arrays are used again for the next chunk.
+ *
+ * ```
+ * length        mm; of a move of filament alone, mm of filament
+ * acceleration  mm/s²
+ * asked         mm/s
+ * hardCap       largest speed whatever is asked, mm/s, and in hardLimiter the code of what sets it or of the asked speed
+ * pace          what layer-time slowing may do
+ * corner        largest squared speed between move i − 1 and i, from the corner alone
+ * joint         planned squared speed between moves
+ * ```
+ */
+export class MoveChunk {
+  count = 0
+  /** Fastest asked speed of a move that slowing may touch, mm/s. */
+  fastestAsked = 0
+  private capacity = 0
+  private length = new Float64Array(0)
+  private acceleration = new Float64Array(0)
+  private asked = new Float64Array(0)
+  private cap = new Float64Array(0)
+  private hardCap = new Float64Array(0)
+  private hardLimiter = new Uint8Array(0)
+  private limiter = new Uint8Array(0)
+  private pace = new Uint8Array(0)
+  private corner = new Float64Array(1)
+  private joint = new Float64Array(1)
+  private ux = 0
+  private uy = 0
+  private uz = 0
+  private readonly filament: number
+  private readonly byDeviation: boolean
+
+  constructor(private readonly printer: MotionPrinter) {
+    this.filament = filamentArea(printer.filamentDiameter)
+    this.byDeviation = printer.cornerSchool === 'deviation'
+    this.grow(1024)
+  }
+
+  clear(): void {
+    this.count = 0
+    this.fastestAsked = 0
+    this.ux = this.uy = this.uz = 0
+  }
+
+  /**
+   * A straight move.
+   *
+   * @param feed filament per mm of the way, mm, negative when it is pulled back
+   * @param flowLimit mm³/s
+   * @param askedLimiter code of what set the asked speed
+   */
+  addMove(
+    dx: number,
+    dy: number,
+    dz: number,
+    feed: number,
+    asked: number,
+    acceleration: number,
+    cornerSpeed: number,
+    flowLimit: number,
+    askedLimiter: number,
+    slowing: number,
+  ): void {
+    const { speed, acceleration: most, extruderSpeed, extruderAcceleration } = this.printer.limits
+    if (this.count === this.capacity) this.grow(2 * this.capacity)
+    const i = this.count++
+    const length = Math.sqrt(dx * dx + dy * dy + dz * dz)
+    const per = length > 0 ? 1 / length : 0
+    const nx = dx * per
+    const ny = dy * per
+    const nz = dz * per
+    const ax = nx < 0 ? -nx : nx
+    const ay = ny < 0 ? -ny : ny
+    const az = nz < 0 ? -nz : nz
+    let cap = Infinity
+    let hard = limiterCode.axis
+    let a = acceleration
+    if (ax > 0) {
+      cap = speed.x / ax
+      if (most.x < a * ax) a = most.x / ax
+    }
+    if (ay > 0) {
+      if (speed.y < cap * ay) cap = speed.y / ay
+      if (most.y < a * ay) a = most.y / ay
+    }
+    if (az > 0) {
+      if (speed.z < cap * az) cap = speed.z / az
+      if (most.z < a * az) a = most.z / az
+    }
+    if (feed !== 0) {
+      const byFeed = feed < 0 ? -feed : feed
+      if (feed > 0) {
+        const byFlow = flowLimit / (feed * this.filament)
+        if (byFlow < cap) {
+          cap = byFlow
+          hard = limiterCode.flow
+        }
+      }
+      if (extruderSpeed < cap * byFeed) {
+        cap = extruderSpeed / byFeed
+        hard = limiterCode.extruder
+      }
+      if (extruderAcceleration < a * byFeed) a = extruderAcceleration / byFeed
+    }
+    if (slowing !== pace.fixed && asked > this.fastestAsked) this.fastestAsked = asked
+    this.length[i] = length
+    this.acceleration[i] = a
+    this.asked[i] = asked
+    this.pace[i] = slowing
+    this.hardCap[i] = cap
+    this.hardLimiter[i] = cap < asked ? hard : askedLimiter
+    if (this.ux === 0 && this.uy === 0 && this.uz === 0) this.corner[i] = 0
+    else if (this.byDeviation) {
+      const before = this.acceleration[i - 1]! * this.length[i - 1]!
+      const here = a * length
+      this.corner[i] = deviationCornerSquared(this.ux * nx + this.uy * ny + this.uz * nz, cornerSpeed, before < here ? before : here)
+    } else {
+      const v = instantChangeCorner(nx - this.ux, ny - this.uy, nz - this.uz, cornerSpeed)
+      this.corner[i] = v * v
+    }
+    this.ux = nx
+    this.uy = ny
+    this.uz = nz
+  }
+
+  /** Filament alone moves, by `length` mm, from rest to rest. */
+  addFilament(length: number, asked: number, askedLimiter: number = limiterCode.asked): void {
+    const { extruderSpeed, extruderAcceleration } = this.printer.limits
+    if (this.count === this.capacity) this.grow(2 * this.capacity)
+    const i = this.count++
+    this.length[i] = length
+    this.acceleration[i] = extruderAcceleration
+    this.asked[i] = asked
+    this.pace[i] = pace.fixed
+    this.hardCap[i] = extruderSpeed
+    this.hardLimiter[i] = extruderSpeed < asked ? limiterCode.extruder : askedLimiter
+    this.corner[i] = 0
+    this.ux = this.uy = this.uz = 0
+  }
+
+  /**
+   * Plans the chunk with its asked speeds scaled, none below the floor speed. Returns its time, s.
+   *
+   * @param outer scale of outer walls, @param other scale of everything else that lays plastic; 1 leaves it
+   */
+  plan(outer = 1, other = 1, floor = 0): number {
+    const { count, length, acceleration, joint, cap, corner, asked, hardCap, hardLimiter, limiter } = this
+    for (let i = 0; i < count; i++) {
+      let wanted = asked[i]!
+      const slowing = this.pace[i]!
+      const scale = slowing === pace.fixed ? 1 : slowing === pace.outerWall ? outer : other
+      const hard = hardCap[i]!
+      if (scale < 1) {
+        const slowed = Math.min(wanted, Math.max(floor, wanted * scale))
+        limiter[i] = slowed < wanted && slowed < hard ? limiterCode.layerTime : hardLimiter[i]!
+        wanted = slowed
+      } else limiter[i] = hardLimiter[i]!
+      cap[i] = hard < wanted ? hard : wanted
+    }
+    joint[0] = 0
+    joint[count] = 0
+    for (let i = count - 1; i > 0; i--) {
+      const lower = cap[i]! < cap[i - 1]! ? cap[i]! : cap[i - 1]!
+      const reachable = joint[i + 1]! + 2 * acceleration[i]! * length[i]!
+      let v2 = lower * lower
+      if (corner[i]! < v2) v2 = corner[i]!
+      joint[i] = reachable < v2 ? reachable : v2
+    }
+    let total = 0
+    for (let i = 0; i < count; i++) {
+      const reachable = joint[i]! + 2 * acceleration[i]! * length[i]!
+      if (reachable < joint[i + 1]!) joint[i + 1] = reachable
+      total += trapezoidTime(length[i]!, Math.sqrt(joint[i]!), Math.sqrt(joint[i + 1]!), cap[i]!, acceleration[i]!)
+    }
+    return total
+  }
+
+  /** Writes what `plan` found last to the moves from `first` on. */
+  write(motion: { duration: Float32Array; peak: Float32Array; limiter: Uint8Array }, first: number): void {
+    const { length, acceleration, joint, cap, corner } = this
+    for (let i = 0; i < this.count; i++) {
+      const v0 = Math.sqrt(joint[i]!)
+      const v1 = Math.sqrt(joint[i + 1]!)
+      const tip = peakSpeed(length[i]!, v0, v1, acceleration[i]!)
+      const reached = tip >= cap[i]! * REACHED
+      const peak = reached ? cap[i]! : tip
+      motion.duration[first + i] = trapezoidTime(length[i]!, v0, v1, cap[i]!, acceleration[i]!)
+      motion.peak[first + i] = peak
+      motion.limiter[first + i] = reached
+        ? this.limiter[i]!
+        : peak <= CORNERING * Math.min(v0, v1) &&
+            joint[i]! >= corner[i]! * REACHED &&
+            i + 1 < this.count &&
+            joint[i + 1]! >= corner[i + 1]! * REACHED
+          ? limiterCode.corner
+          : limiterCode.acceleration
+    }
+  }
+
+  private grow(capacity: number): void {
+    this.capacity = capacity
+    const grown = <A extends Float64Array | Uint8Array>(old: A, fresh: A): A => {
+      fresh.set(old)
+      return fresh
+    }
+    this.length = grown(this.length, new Float64Array(capacity))
+    this.acceleration = grown(this.acceleration, new Float64Array(capacity))
+    this.asked = grown(this.asked, new Float64Array(capacity))
+    this.cap = new Float64Array(capacity)
+    this.hardCap = grown(this.hardCap, new Float64Array(capacity))
+    this.hardLimiter = grown(this.hardLimiter, new Uint8Array(capacity))
+    this.limiter = new Uint8Array(capacity)
+    this.pace = grown(this.pace, new Uint8Array(capacity))
+    this.corner = grown(this.corner, new Float64Array(capacity + 1))
+    this.joint = new Float64Array(capacity + 1)
+  }
+}

@@ -1,0 +1,73 @@
+import { z } from 'zod'
+import { type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
+
+/** Most exceptions of one profile: each has a bit of its own in every move. */
+export const MOST_EXCEPTIONS = 8
+
+/**
+ * A place where other values hold: between two heights, within a box of them, or near the belt of a tilted machine.
+ * Lengths in mm, in the frame of the part as it stands on the bed: its middle at x = y = 0, the bed at z = 0.
+ */
+export const exceptionSchema = z.object({
+  name: z.string().trim().min(1).max(60),
+  fromZ: z.number().min(0),
+  /** Absent: to the top. */
+  toZ: z.number().positive().optional(),
+  box: z.object({ minX: z.number(), maxX: z.number(), minY: z.number(), maxY: z.number() }).optional(),
+  /** On a tilted belt: only as near to the belt as this, mm. */
+  nearBelt: z.number().positive().optional(),
+  /** Every asked speed is multiplied by this. */
+  speedPercent: z.number().min(1).max(1000).optional(),
+  values: settingValuesSchema,
+})
+export type Exception = z.infer<typeof exceptionSchema>
+export const exceptionsSchema = z.array(exceptionSchema).max(MOST_EXCEPTIONS)
+
+const speedNames = settingNames.filter(
+  (name) => name.endsWith('Speed') && !['cornerSpeed', 'floorSpeed', 'fanSpeed', 'retractSpeed', 'pushBackSpeed'].includes(name),
+)
+
+/** Which settings hold where: the profile's own, changed by every exception that covers the place, in their order. */
+export class Scopes {
+  private readonly known = new Map<number, Settings>()
+
+  constructor(
+    readonly settings: Settings,
+    readonly exceptions: readonly Exception[] = [],
+  ) {}
+
+  /** Settings for a set of exceptions, a bit for each. */
+  settingsOf(scope: number): Settings {
+    if (scope === 0) return this.settings
+    let found = this.known.get(scope)
+    if (!found) {
+      found = this.exceptions.reduce(
+        (settings, exception, i) => ((scope >> i) & 1 ? overridden(settings, exception) : settings),
+        this.settings,
+      )
+      this.known.set(scope, found)
+    }
+    return found
+  }
+
+  /** Exceptions that cover a whole layer at this height. */
+  ofLayer(z: number): number {
+    return this.exceptions.reduce((scope, e, i) => (reaches(e, z) && !e.box && e.nearBelt === undefined ? scope | (1 << i) : scope), 0)
+  }
+
+  /** Exceptions at this height that cover a part of the layer only. */
+  partialAt(z: number): { readonly bit: number; readonly exception: Exception }[] {
+    return this.exceptions.flatMap((exception, i) =>
+      reaches(exception, z) && (exception.box || exception.nearBelt !== undefined) ? [{ bit: 1 << i, exception }] : [],
+    )
+  }
+}
+
+const reaches = ({ fromZ, toZ }: Exception, z: number): boolean => z >= fromZ && z < (toZ ?? Infinity)
+
+function overridden(settings: Settings, { values, speedPercent }: Exception): Settings {
+  const changed: Record<string, number | string> = { ...settings, ...values }
+  if (speedPercent !== undefined)
+    for (const name of speedNames as SettingName[]) changed[name] = (Number(changed[name]) * speedPercent) / 100
+  return changed as Settings
+}

@@ -1,0 +1,71 @@
+import { inGroup } from '../setting'
+
+const { choice, number } = inGroup('Props')
+
+export const propsSettings = {
+  supports: choice(
+    'regions',
+    'Supports',
+    ['off', 'plain', 'branching'],
+    'off',
+    'What is built under overhangs and broken off afterwards. Plain suits broad flat roofs, branching rounded figures.',
+    'support structures',
+    'tree supports',
+  ),
+  supportAngle: number(
+    'regions',
+    'Support from',
+    '°',
+    [20, 85, 1],
+    60,
+    'Surfaces that lean more than this from the vertical are supported; 45° come out clean, about 60° is the usual limit.',
+    'overhang angle',
+    'threshold',
+  ),
+  supportFrom: choice(
+    'regions',
+    'Supports stand on',
+    ['bed', 'everywhere'],
+    'everywhere',
+    'The bed alone, or the part as well.',
+    'touching bed',
+  ),
+  supportPattern: choice(
+    'toolpath',
+    'Support pattern',
+    ['lines', 'backAndForth', 'grid', 'triangles', 'concentric'],
+    'lines',
+    'Grid and triangles are sturdier than lines, concentric wastes plastic.',
+  ),
+  supportDensity: number('toolpath', 'Support density', '%', [2, 100, 1], 8, 'Share of solid; 5–10 % is usual, 25 % is hard to remove.'),
+  supportRoofLayers: number('regions', 'Support roof', '', [0, 20, 1], 0, 'Dense layers right under the part.', 'interface layers'),
+  supportGap: number('regions', 'Gap beside part', 'mm', [0, 5, 0.1], 0.8, 'Clear distance between support and part in the layer.'),
+  supportGapLayers: number('regions', 'Gap under part', '', [0, 10, 1], 1, 'Empty layers between support and part.', 'z distance'),
+  supportSpeed: number('motion', 'Support speed', 'mm/s', [1, 500, 5], 50, 'Asked speed of supports; tall ones stand better at about 25.'),
+  trunkDiameter: number(
+    'regions',
+    'Trunk diameter',
+    'mm',
+    [1, 60, 1],
+    8,
+    'Of branching supports at the bed; tall lone ones want 15–35.',
+    'base diameter',
+  ),
+  tipDiameter: number('regions', 'Tip diameter', 'mm', [0.4, 10, 0.1], 1, 'Of branching supports where they touch.'),
+  branchLean: number(
+    'regions',
+    'Largest lean',
+    '°',
+    [5, 80, 5],
+    45,
+    'How far branches may lean from the vertical; less than the support angle.',
+    'branch angle',
+  ),
+  supportBrim: choice(
+    'regions',
+    'Support brim',
+    ['none', 'outer', 'inner', 'both'],
+    'none',
+    'Loops on the bed around and inside the feet of supports.',
+  ),
+} as const

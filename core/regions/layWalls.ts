@@ -1,0 +1,151 @@
+import type { Contours } from './contours'
+import { ContoursBuilder } from './contours'
+import { middleLines } from './medialAxis'
+import type { PolygonKernel, PolygonOps, Region } from './polygon'
+import { polygonsOf } from './polygonsOf'
+import { type Strands, StrandsBuilder } from './strands'
+
+export interface WallSettings {
+  readonly lineWidth: number
+  /** 0 follows `lineWidth`. */
+  readonly firstLayerWidth: number
+  readonly wallCount: number
+  readonly thinLines: 'filled' | 'left'
+  readonly leastLineWidth: number
+}
+
+export interface Walls {
+  /** Centre lines: outermost first; one group a layer, mm. */
+  readonly walls: readonly Contours[]
+  /** Single lines of varying width where no full line fits: thin places of the part and gaps between walls. */
+  readonly thin: Strands
+  /** What the walls leave for skins and infill. */
+  readonly inside: Contours
+  /** Area of each layer that is too thin for any line, mm². */
+  readonly lost: Float64Array
+}
+
+/** Inner walls are hidden and may cut corners by this share of a line's width; only the outer wall keeps every point. */
+const HIDDEN_TOLERANCE = 1 / 16
+/** Skins follow a fill of straight lines, so their rim needs no more than this share of a line's width. */
+export const SKIN_TOLERANCE = 1 / 8
+/** A place has vanished under an inset when the rim is shorter than foretold by this many line widths and this share. */
+const VANISHED_WIDTHS = 3
+const VANISHED_SHARE = 0.003
+/** A line wider than this many line widths is laid as two. */
+const WIDEST_LINE = 1.5
+/** What is thinner than this, mm, is no detail but the roughness of the model. */
+const LEAST_DETAIL = 0.06
+
+export const widthOn = (layer: number, { lineWidth, firstLayerWidth }: Pick<WallSettings, 'lineWidth' | 'firstLayerWidth'>): number =>
+  layer === 0 && firstLayerWidth > 0 ? firstLayerWidth : lineWidth
+
+/** Lays the walls of every layer by repeated inset, and a line of varying width wherever an inset makes a place vanish. */
+export function layWalls(
+  outlines: Contours,
+  count: number,
+  settingsOn: (layer: number) => WallSettings,
+  kernel: PolygonKernel,
+  onLayer: (done: number) => void,
+): Walls {
+  const most = Array.from({ length: count }, (_, layer) => settingsOn(layer).wallCount).reduce((a, b) => Math.max(a, b), 0)
+  const walls = Array.from({ length: most }, () => new ContoursBuilder())
+  const thin = new StrandsBuilder()
+  const inside = new ContoursBuilder()
+  const lost = new Float64Array(count)
+  for (let layer = 0; layer < count; layer++) {
+    const settings = settingsOn(layer)
+    const width = widthOn(layer, settings)
+    kernel.run((ops) => {
+      let free = ops.read(outlines, layer)
+      for (let depth = 0; depth < settings.wallCount && !ops.isEmpty(free); depth++) {
+        const hidden = ops.simplify(free, width * HIDDEN_TOLERANCE)
+        // The surface keeps every point; what lies behind it is hidden.
+        const rim = depth === 0 ? free : hidden
+        // Behind the surface a strip too thin for a line of its own must not be left, so walls keep room for one.
+        const spare = depth === 0 ? 0 : Math.min(settings.leastLineWidth, width) / 2
+        let rest = ops.offset(hidden, -width)
+        const core = spare > 0 ? ops.offset(rest, -spare) : rest
+        if (hasVanished(ops, hidden, core, width + spare, width)) {
+          const kept = depth === 0 ? ops.offset(rim, -width) : core
+          ops.write(ops.offset(kept, width / 2 + spare), walls[depth]!)
+          const held = ops.isEmpty(kept) ? kept : ops.offset(kept, spare + width * (1 + HIDDEN_TOLERANCE))
+          lost[layer]! += layThin(ops, ops.isEmpty(held) ? rim : ops.subtract(rim, held), width, settings, thin, depth === 0)
+          rest = spare > 0 && !ops.isEmpty(kept) ? ops.offset(kept, spare) : kept
+        } else ops.write(ops.offset(rim, -width / 2), walls[depth]!)
+        free = rest
+      }
+      if (settings.wallCount > 0) free = openInside(ops, ops.simplify(free, width * SKIN_TOLERANCE), width, settings, thin)
+      ops.write(free, inside)
+    })
+    for (const wall of walls) wall.endGroup()
+    thin.endGroup()
+    inside.endGroup()
+    onLayer(layer + 1)
+  }
+  return { walls: walls.map((wall) => wall.finish()), thin: thin.finish(), inside: inside.finish(), lost }
+}
+
+/**
+ * Whether an inset made a place vanish, told cheaply from the lengths of both rims: without that the length falls as the
+ * corners say, and by twice the length of every lost strip.
+ */
+function hasVanished(ops: PolygonOps, before: Region, after: Region, by: number, width: number): boolean {
+  const rim = ops.measureRim(before)
+  const missing = rim.length - by * rim.fall - ops.measureRim(after).length
+  return missing > VANISHED_WIDTHS * width + VANISHED_SHARE * rim.length
+}
+
+/** Places of the inside that are narrower than a line leave it; a line of their own width fills them. */
+function openInside(ops: PolygonOps, inside: Region, width: number, settings: WallSettings, thin: StrandsBuilder): Region {
+  if (ops.isEmpty(inside)) return inside
+  const shrunk = ops.offset(inside, -width / 2)
+  if (!hasVanished(ops, inside, shrunk, width / 2, width)) return inside
+  const kept = ops.isEmpty(shrunk) ? shrunk : ops.intersect(ops.offset(shrunk, width / 2 + width * HIDDEN_TOLERANCE), inside)
+  layThin(ops, ops.isEmpty(kept) ? inside : ops.subtract(inside, kept), width, settings, thin, false)
+  return kept
+}
+
+/**
+ * Fills places that are too narrow for a wall on either side: one line along their middle, or two beside it where one
+ * would be too wide.
+ *
+ * @returns area that is too thin for any line, mm²; asked for at the surface only, where it is detail that gets lost
+ */
+function layThin(ops: PolygonOps, places: Region, width: number, settings: WallSettings, thin: StrandsBuilder, atSurface: boolean): number {
+  const least = Math.min(settings.leastLineWidth, width)
+  const fillable = settings.thinLines === 'left' ? ops.empty() : opened(ops, places, least * 0.98)
+  for (const piece of polygonsOf(ops, ops.simplify(fillable, width * HIDDEN_TOLERANCE))) {
+    for (const { xy, width: widths, closed } of middleLines(piece, least, 2 * width + least)) {
+      for (const line of besideMiddle(xy, widths, closed, WIDEST_LINE * width)) thin.add(line.xy, line.width, closed)
+    }
+  }
+  if (!atSurface) return 0
+  const detail = opened(ops, places, LEAST_DETAIL)
+  return ops.isEmpty(detail) ? 0 : ops.area(ops.isEmpty(fillable) ? detail : ops.subtract(detail, fillable))
+}
+
+const opened = (ops: PolygonOps, region: Region, width: number): Region => {
+  const shrunk = ops.offset(region, -width / 2)
+  return ops.isEmpty(shrunk) ? shrunk : ops.offset(shrunk, width / 2)
+}
+
+/** One line along the middle, or, where it would be wider than `most` on average, two of half its width beside it. */
+function besideMiddle(xy: number[], width: number[], closed: boolean, most: number): { xy: number[]; width: number[] }[] {
+  if (width.reduce((sum, w) => sum + w, 0) / width.length <= most) return [{ xy, width }]
+  const halves = width.map((w) => w / 2)
+  return [1, -1].map((side) => ({ xy: shifted(xy, width, closed, side / 4), width: halves }))
+}
+
+/** A line moved sideways at every point by a share of the width there. */
+function shifted(xy: readonly number[], width: readonly number[], closed: boolean, share: number): number[] {
+  const count = width.length
+  return width.flatMap((w, i) => {
+    const before = closed ? (i + count - 1) % count : Math.max(0, i - 1)
+    const after = closed ? (i + 1) % count : Math.min(count - 1, i + 1)
+    const dx = xy[2 * after]! - xy[2 * before]!
+    const dy = xy[2 * after + 1]! - xy[2 * before + 1]!
+    const length = Math.hypot(dx, dy) || 1
+    return [xy[2 * i]! - (dy / length) * w * share, xy[2 * i + 1]! + (dx / length) * w * share]
+  })
+}

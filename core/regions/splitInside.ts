@@ -1,0 +1,162 @@
+import { type Contours, ContoursBuilder } from './contours'
+import { bridgeAngles } from './findBridges'
+import { SKIN_TOLERANCE, widthOn } from './layWalls'
+import type { PolygonKernel, PolygonOps, Region } from './polygon'
+import { slidingIntersection } from './slidingIntersection'
+
+export interface SkinSettings {
+  readonly lineWidth: number
+  readonly firstLayerWidth: number
+  readonly topLayers: number
+  readonly bottomLayers: number
+  readonly ironing: 'off' | 'on'
+}
+
+export interface Inside {
+  /** Laid solid: within reach of a surface that faces up or down. */
+  readonly skin: Contours
+  /** Skin that spans open air between two rims of the layer below. */
+  readonly bridges: Contours
+  /** Direction of the lines of each bridge, radians; one entry a polygon of `bridges`. */
+  readonly bridgeAngle: Float32Array
+  /** Mean free length of its lines, mm; one entry a polygon of `bridges`. */
+  readonly bridgeSpan: Float32Array
+  /** Surfaces that face up and are smoothed once they are laid; empty unless asked for. */
+  readonly ironed: Contours
+  /** The rest. */
+  readonly infill: Contours
+}
+
+/** Skin narrower than this share of a line's width cannot be laid and is left to the infill. */
+const LEAST_SKIN = 0.9
+/** Skin over air narrower than this many line widths is an overhang of the walls, no bridge. */
+const LEAST_BRIDGE = 2
+/** A bridge is laid this many line widths onto the rims that bear it. */
+const BRIDGE_REST = 2
+
+/** Divides what the walls leave into skins, bridges, ironed tops and infill by comparing every layer with its neighbours. */
+export function splitInside(
+  outlines: Contours,
+  inside: Contours,
+  count: number,
+  settingsOn: (layer: number) => SkinSettings,
+  kernel: PolygonKernel,
+  onLayer: (done: number) => void,
+): Inside {
+  const out = new InsideBuilder()
+  const layerSettings = range(0, count).map(settingsOn)
+  const above = layerSettings.reduce((most, { topLayers }) => Math.max(most, topLayers), 1)
+  const below = layerSettings.reduce((most, { bottomLayers }) => Math.max(most, bottomLayers), 1)
+  const block = Math.max(64, 4 * (above + below + 1))
+  for (let from = 0; from < count; from += block) {
+    const to = Math.min(count, from + block)
+    const [low, high] = [Math.max(0, from - below), Math.min(count, to + above)]
+    kernel.run((ops) => {
+      const thinned = range(low, high).map((layer) =>
+        ops.simplify(ops.read(outlines, layer), layerSettings[layer]!.lineWidth * SKIN_TOLERANCE),
+      )
+      const covered = new Map<number, readonly (Region | undefined)[]>()
+      for (let layer = from; layer < to; layer++) {
+        const settings = layerSettings[layer]!
+        const { topLayers, bottomLayers } = settings
+        // A layer's inside lies in its own outline, so taking that in changes nothing and makes one window of above and below.
+        const window = bottomLayers + topLayers + 1
+        let common = covered.get(window)
+        if (!common && window > 1) {
+          common = slidingIntersection(ops, thinned, window)
+          covered.set(window, common)
+        }
+        const whole = ops.read(inside, layer)
+        const width = widthOn(layer, settings)
+        const parts = common ? splitLayer(ops, whole, common[layer - bottomLayers - low], width) : { skin: ops.empty(), infill: whole }
+        const solid = common ? parts.skin : whole
+        const bridges = layer === 0 ? ops.empty() : findOver(ops, solid, thinned[layer - 1 - low], width, LEAST_BRIDGE)
+        out.add(ops, { ...parts, solid, bridges, below: thinned[layer - 1 - low], whole, width })
+        out.addIroned(ops, settings.ironing === 'on' ? findOver(ops, parts.skin, thinned[layer + 1 - low], width, LEAST_SKIN) : ops.empty())
+        onLayer(layer + 1)
+      }
+    })
+  }
+  return out.finish()
+}
+
+interface LayerParts {
+  readonly skin: Region
+  readonly infill: Region
+  /** What would be laid solid or, without skins, everything. */
+  readonly solid: Region
+  readonly bridges: Region
+  readonly below: Region | undefined
+  readonly whole: Region
+  readonly width: number
+}
+
+class InsideBuilder {
+  private readonly skin = new ContoursBuilder()
+  private readonly infill = new ContoursBuilder()
+  private readonly bridges = new ContoursBuilder()
+  private readonly ironed = new ContoursBuilder()
+  private readonly bridgeAngle: number[] = []
+  private readonly bridgeSpan: number[] = []
+
+  add(ops: PolygonOps, { skin, infill, bridges, below, whole, width }: LayerParts): void {
+    let left = skin
+    let rest = infill
+    if (!ops.isEmpty(bridges) && below) {
+      for (const { area, angle, span } of bridgeAngles(ops, bridges, below, width)) {
+        const laid = ops.intersect(ops.offset(area, BRIDGE_REST * width), whole)
+        const before = this.bridges.polygonCount
+        ops.write(laid, this.bridges)
+        for (let p = before; p < this.bridges.polygonCount; p++) {
+          this.bridgeAngle.push(angle)
+          this.bridgeSpan.push(span)
+        }
+        left = ops.subtract(left, laid)
+        rest = ops.subtract(rest, laid)
+      }
+    }
+    ops.write(left, this.skin)
+    ops.write(rest, this.infill)
+    for (const builder of [this.skin, this.infill, this.bridges]) builder.endGroup()
+  }
+
+  addIroned(ops: PolygonOps, region: Region): void {
+    ops.write(region, this.ironed)
+    this.ironed.endGroup()
+  }
+
+  finish(): Inside {
+    return {
+      skin: this.skin.finish(),
+      infill: this.infill.finish(),
+      bridges: this.bridges.finish(),
+      bridgeAngle: Float32Array.from(this.bridgeAngle),
+      bridgeSpan: Float32Array.from(this.bridgeSpan),
+      ironed: this.ironed.finish(),
+    }
+  }
+}
+
+/** Parts of a region that the neighbouring layer does not cover, without slivers narrower than `least` line widths. */
+function findOver(ops: PolygonOps, region: Region, neighbour: Region | undefined, width: number, least: number): Region {
+  if (ops.isEmpty(region)) return region
+  const over = neighbour && !ops.isEmpty(neighbour) ? ops.subtract(region, neighbour) : region
+  if (ops.isEmpty(over)) return over
+  const half = (least * width) / 2
+  const kept = ops.offset(over, -half)
+  return ops.isEmpty(kept) ? kept : ops.intersect(ops.offset(kept, half), region)
+}
+
+/** @param covered what all layers within reach have in common; undefined where the window leaves the part */
+function splitLayer(ops: PolygonOps, whole: Region, covered: Region | undefined, width: number): { skin: Region; infill: Region } {
+  if (ops.isEmpty(whole)) return { skin: whole, infill: whole }
+  const exposed = !covered || ops.isEmpty(covered) ? whole : ops.subtract(whole, covered)
+  if (ops.isEmpty(exposed)) return { skin: exposed, infill: whole }
+  const half = (LEAST_SKIN * width) / 2
+  const kept = ops.offset(exposed, -half)
+  if (ops.isEmpty(kept)) return { skin: kept, infill: whole }
+  const skin = ops.intersect(ops.offset(kept, half), whole)
+  return { skin, infill: ops.subtract(whole, skin) }
+}
+
+const range = (from: number, to: number): number[] => Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i)

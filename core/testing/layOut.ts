@@ -1,0 +1,29 @@
+import type { Mesh } from '../mesh/mesh'
+import { type Exception, Scopes } from '../profile/exceptions'
+import type { Settings, SettingValues } from '../profile/settings'
+import { findRegions, type Regions } from '../regions/findRegions'
+import type { Layers } from '../slicing/layers'
+import { slice } from '../slicing/slice'
+import { layPaths } from '../toolpath/layPaths'
+import type { Toolpath } from '../toolpath/toolpath'
+import { testKernel } from './kernel'
+import { settingsOf } from './setups'
+
+export interface LaidOut {
+  readonly settings: Settings
+  readonly scopes: Scopes
+  readonly layers: Layers
+  readonly regions: Regions
+  readonly path: Toolpath
+}
+
+/** Slices, divides and lays out a mesh, as a prediction does. A skirt is left out unless it is asked for. */
+export async function layOut(mesh: Mesh, values: SettingValues = {}, exceptions: readonly Exception[] = []): Promise<LaidOut> {
+  const kernel = await testKernel
+  const settings = settingsOf({ skirtLines: 0, ...values })
+  const scopes = new Scopes(settings, exceptions)
+  const layers = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel)
+  const onLayer = (layer: number): Settings => scopes.settingsOf(scopes.ofLayer(layers.top[layer]! - layers.height[layer]! / 2))
+  const regions = findRegions(layers, onLayer, 0.4, kernel)
+  return { settings, scopes, layers, regions, path: layPaths(layers, regions, scopes, kernel) }
+}

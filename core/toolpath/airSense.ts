@@ -1,0 +1,37 @@
+import type { Contours } from '../regions/contours'
+import { NearIndex } from '../regions/nearIndex'
+
+/** Lines are judged in pieces of this length, mm; rims farther than this do not matter. */
+export const AIR_STEP = 1
+
+/** Tells which share of a line has nothing under it, from the outline of the layer below. */
+export class AirSense {
+  private readonly below: NearIndex
+  private readonly reach: number
+  private last = Number.NaN
+
+  constructor(below: Contours, layer: number, width: number) {
+    this.reach = Math.max(1.2 * AIR_STEP, 1.5 * width)
+    this.below = new NearIndex(below, layer, this.reach)
+  }
+
+  /** A line that is not joined to the last one begins. */
+  begin(): void {
+    this.last = Number.NaN
+  }
+
+  /**
+   * Share (0–255) of a line of `width` with its middle at this point that hangs over air (models §6). Far from any rim a
+   * line is where it was at the last point: it cannot have crossed a rim unseen.
+   */
+  share(x: number, y: number, width: number): number {
+    const distance = this.below.signedDistance(x, y)
+    if (Number.isNaN(distance)) {
+      if (Number.isNaN(this.last)) this.last = this.below.holds(x, y) ? -1 : 1
+      return this.last > 0 ? 255 : 0
+    }
+    this.last = distance
+    const share = distance / width + 0.5
+    return share <= 0 ? 0 : share >= 1 ? 255 : Math.round(255 * share)
+  }
+}

@@ -1,0 +1,87 @@
+import { code, type Toolpath, ToolpathBuilder } from './toolpath'
+
+export interface CopySettings {
+  readonly copies: number
+  readonly copyOrder: 'together' | 'oneAtATime'
+  readonly copyGap: number
+  readonly liftHeight: number
+}
+
+/** Nozzle clears what is already printed by this much when it goes from one finished copy to the next, mm. */
+const CLEARANCE = 2
+
+/** Where the copies of a part stand: rows as square as they can be, the middle of all at x = y = 0; x, y per copy, mm. */
+export function copyPlaces(copies: number, size: readonly [number, number, number], gap: number): [number, number][] {
+  const [pitchX, pitchY] = [size[0] + gap, size[1] + gap]
+  let columns = 1
+  // The number of columns that makes the longer side of the whole the shortest.
+  const longerSide = (n: number): number => Math.max(n * pitchX, Math.ceil(copies / n) * pitchY)
+  for (let n = 2; n <= copies; n++) if (longerSide(n) < longerSide(columns)) columns = n
+  const rows = Math.ceil(copies / columns)
+  return Array.from({ length: copies }, (_, i) => [
+    ((i % columns) - (columns - 1) / 2) * pitchX,
+    (Math.floor(i / columns) - (rows - 1) / 2) * pitchY,
+  ])
+}
+
+/**
+ * Repeats one part's path for every copy: layer by layer, or one whole copy after another. Between copies filament is
+ * pulled back; from one finished copy to the next the nozzle rises above everything first.
+ */
+export function copyPaths(path: Toolpath, size: readonly [number, number, number], settings: CopySettings): Toolpath {
+  const { copies, copyOrder, copyGap } = settings
+  if (copies <= 1) return path
+  const places = copyPlaces(copies, size, copyGap)
+  const out = new ToolpathBuilder()
+  const layers = path.layerStart.length - 1
+  out.startAt(0, 0, 0)
+  if (copyOrder === 'together') {
+    for (let layer = 0; layer < layers; layer++) {
+      out.startLayer()
+      // Back and forth over the copies, so that none is far from the next.
+      const order = layer % 2 === 0 ? places : places.toReversed()
+      for (const place of order) appendLayer(out, path, layer, place, 0)
+    }
+  } else {
+    const top = path.z.reduce((most, z) => Math.max(most, z), 0) + CLEARANCE
+    for (const [i, place] of places.entries())
+      for (let layer = 0; layer < layers; layer++) {
+        out.startLayer()
+        appendLayer(out, path, layer, place, layer === 0 && i > 0 ? top : 0)
+      }
+  }
+  return out.finish()
+}
+
+/** Repeats one layer at a place. Where the nozzle comes from elsewhere it travels there with filament pulled back. */
+function appendLayer(out: ToolpathBuilder, path: Toolpath, layer: number, [dx, dy]: readonly [number, number], over: number): void {
+  const { x, y, z, feature, area, width, air, scope } = path
+  const end = path.layerStart[layer + 1]!
+  let first = path.layerStart[layer]!
+  // Up to the first line of the layer; how the one part came there does not matter here.
+  const startZ = layerTop(path, layer)
+  while (first < end && area[first] === 0) first++
+  if (first === end) return
+  const away = Math.hypot(x[first]! + dx - out.atX, y[first]! + dy - out.atY) > 1e-9
+  const pulls = away && out.atZ > 0
+  if (pulls) out.inPlace(code.retract)
+  if (over > 0) out.rise(over)
+  else out.rise(startZ)
+  if (away) out.moveTo(x[first]! + dx, y[first]! + dy)
+  out.rise(startZ)
+  if (pulls) out.inPlace(code.pushBack)
+  for (let m = first; m < end; m++) {
+    out.scopeNow = scope[m]!
+    const lifted = z[m + 1]! - z[m]!
+    if (lifted !== 0) out.rise(z[m + 1]!)
+    else if (area[m]! > 0) out.layTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, area[m]!, width[m]!, air[m]!)
+    else if (feature[m] === code.retract || feature[m] === code.pushBack) out.inPlace(feature[m]!)
+    else out.moveTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, width[m]!)
+  }
+}
+
+/** Height at which a layer is laid, mm; 0 where nothing is. */
+export function layerTop(path: Toolpath, layer: number): number {
+  for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) if (path.area[m]! > 0) return path.z[m]!
+  return 0
+}

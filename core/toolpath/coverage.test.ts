@@ -1,0 +1,75 @@
+import { demoParts } from '@sable/demo/scenario'
+import fc from 'fast-check'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { place } from '../mesh/place'
+import type { PolygonKernel } from '../regions/polygon'
+import { type Coverage, coverageOf } from '../testing/coverage'
+import { testKernel } from '../testing/kernel'
+import { layOut } from '../testing/layOut'
+import { meshOf, solids } from '../testing/solids'
+
+let kernel: PolygonKernel
+beforeAll(async () => {
+  kernel = await testKernel
+})
+
+const add = (a: Coverage, b: Coverage): Coverage =>
+  Object.fromEntries(Object.keys(a).map((key) => [key, a[key as keyof Coverage] + b[key as keyof Coverage]])) as unknown as Coverage
+
+describe('solid places are filled, once', () => {
+  it.each(
+    demoParts.flatMap(({ name, make }) => [1, 3].map((wallCount) => ({ name, wallCount, make }))),
+  )('$name with $wallCount walls: laid volume within a fiftieth of the part, nothing outside, hardly anything laid twice', async ({
+    wallCount,
+    make,
+  }) => {
+    const laid = await layOut(place(make()), { infillDensity: 100, wallCount })
+    const count = laid.layers.top.length
+    const layers = Array.from({ length: 16 }, (_, i) => Math.floor((i * (count - 1)) / 15))
+    const sum = layers.map((layer) => coverageOf(laid, layer, kernel)).reduce(add)
+    expect(Math.abs(sum.laid / sum.part - 1)).toBeLessThan(0.02)
+    expect((sum.strips - sum.covered) / sum.strips).toBeLessThan(0.025)
+    expect(sum.outside / sum.part).toBeLessThan(1e-3)
+  })
+
+  it('holds for random outlines', async () => {
+    const { CrossSection } = await solids
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.double({ min: 4, max: 14, noNaN: true }), { minLength: 4, maxLength: 14 }),
+        fc.integer({ min: 1, max: 5 }),
+        async (radii, wallCount) => {
+          const points = radii.map((r, i): [number, number] => [
+            r * Math.cos((2 * Math.PI * i) / radii.length),
+            r * Math.sin((2 * Math.PI * i) / radii.length),
+          ])
+          const laid = await layOut(meshOf(new CrossSection([points]).extrude(0.6)), { infillDensity: 100, wallCount })
+          const { laid: volume, part, outside } = coverageOf(laid, 1, kernel)
+          expect(Math.abs(volume / part - 1)).toBeLessThan(0.03)
+          expect(outside / part).toBeLessThan(2e-3)
+        },
+      ),
+      { numRuns: 40, seed: 11 },
+    )
+  })
+
+  it('fills a wall of any thickness from one line up', async () => {
+    const { Manifold } = await solids
+    for (let thickness = 0.25; thickness < 3; thickness += 0.11) {
+      const laid = await layOut(meshOf(Manifold.cube([30, thickness, 0.6], true).translate([0, 0, 0.3])), { infillDensity: 100 })
+      const { laid: volume, part } = coverageOf(laid, 1, kernel)
+      // Of what is left between two walls a twentieth of a line goes unfilled at most.
+      expect(Math.abs(volume / part - 1), `${thickness} mm`).toBeLessThan(0.2)
+    }
+  })
+
+  it('reports what is too thin as lost, and what is left unfilled on request', async () => {
+    const { Manifold } = await solids
+    const fin = meshOf(Manifold.cube([30, 0.15, 1], true).translate([0, 0, 0.5]))
+    const lost = (await layOut(fin)).regions.lost
+    expect(lost[2]).toBeCloseTo(30 * 0.15, 1)
+    const thin = meshOf(Manifold.cube([30, 0.3, 1], true).translate([0, 0, 0.5]))
+    expect((await layOut(thin)).regions.lost[2]).toBeLessThan(0.2)
+    expect((await layOut(thin, { thinLines: 'left' })).regions.lost[2]).toBeCloseTo(30 * 0.3, 1)
+  })
+})

@@ -1,0 +1,143 @@
+import type { Exception } from '../profile/exceptions'
+import { AIR_STEP, type AirSense } from './airSense'
+import { code, type ToolpathBuilder } from './toolpath'
+import type { Traveller, TravelSettings } from './traveller'
+
+/** A part of the layer in which an exception holds: x and y between these, mm. */
+interface Patch {
+  readonly bit: number
+  readonly minX: number
+  readonly maxX: number
+  readonly minY: number
+  readonly maxY: number
+}
+
+/** Features whose lines are judged by what lies under them. */
+const sensesAir = new Set<number>([code.outerWall, code.innerWall, code.thin, code.skin])
+
+/**
+ * Lays lines of one layer: divides them where what lies under them or the exceptions in force change, so that every move
+ * has one answer to both.
+ */
+export class Pen {
+  private patches: readonly Patch[] = []
+  private layerScope = 0
+  private air: AirSense | undefined
+  /** Height of the layer, mm. */
+  height = 0
+
+  constructor(
+    private readonly out: ToolpathBuilder,
+    private readonly traveller: Traveller,
+    private readonly travelSettings: () => TravelSettings,
+  ) {}
+
+  get atX(): number {
+    return this.out.atX
+  }
+
+  get atY(): number {
+    return this.out.atY
+  }
+
+  /**
+   * @param scope exceptions that cover the whole layer
+   * @param partial exceptions that cover a part of it
+   * @param beltAt where on a tilted belt this layer meets the belt, y in mm
+   */
+  enter(
+    height: number,
+    air: AirSense | undefined,
+    scope: number,
+    partial: readonly { readonly bit: number; readonly exception: Exception }[],
+    beltAt: number,
+  ): void {
+    this.height = height
+    this.air = air
+    this.layerScope = scope
+    this.patches = partial.map(({ bit, exception: { box, nearBelt } }) => ({
+      bit,
+      minX: box?.minX ?? -Infinity,
+      maxX: box?.maxX ?? Infinity,
+      minY: box?.minY ?? -Infinity,
+      maxY: Math.min(box?.maxY ?? Infinity, nearBelt === undefined ? Infinity : beltAt + nearBelt),
+    }))
+    this.out.scopeNow = scope
+  }
+
+  goTo(x: number, y: number): void {
+    this.traveller.goTo(x, y, this.travelSettings())
+    this.air?.begin()
+  }
+
+  /** Lays a straight line of this width and cross-section from where the nozzle stands. */
+  lay(x: number, y: number, feature: number, area: number, width: number): void {
+    const x0 = this.out.atX
+    const y0 = this.out.atY
+    if (x === x0 && y === y0) return
+    if (this.patches.length === 0) {
+      this.layOver(x0, y0, x, y, feature, area, width)
+      return
+    }
+    const cuts = [0, ...this.cutsOf(x0, y0, x, y), 1]
+    for (let i = 0; i + 1 < cuts.length; i++) {
+      const middle = (cuts[i]! + cuts[i + 1]!) / 2
+      this.out.scopeNow = this.scopeAt(x0 + (x - x0) * middle, y0 + (y - y0) * middle)
+      const last = i + 2 === cuts.length
+      this.layOver(
+        this.out.atX,
+        this.out.atY,
+        last ? x : x0 + (x - x0) * cuts[i + 1]!,
+        last ? y : y0 + (y - y0) * cuts[i + 1]!,
+        feature,
+        area,
+        width,
+      )
+    }
+    this.out.scopeNow = this.layerScope
+  }
+
+  /** Exceptions in force at a place of this layer. */
+  scopeAt(x: number, y: number): number {
+    let scope = this.layerScope
+    for (const patch of this.patches) if (x >= patch.minX && x <= patch.maxX && y >= patch.minY && y <= patch.maxY) scope |= patch.bit
+    return scope
+  }
+
+  private layOver(x0: number, y0: number, x: number, y: number, feature: number, area: number, width: number): void {
+    const { air, out } = this
+    if (!air || !sensesAir.has(feature)) {
+      out.layTo(x, y, feature, area, width)
+      return
+    }
+    const dx = x - x0
+    const dy = y - y0
+    const pieces = Math.max(1, Math.ceil(Math.sqrt(dx * dx + dy * dy) / AIR_STEP))
+    let share = air.share(x0 + (dx * 0.5) / pieces, y0 + (dy * 0.5) / pieces, width)
+    for (let k = 1; k < pieces; k++) {
+      const next = air.share(x0 + (dx * (k + 0.5)) / pieces, y0 + (dy * (k + 0.5)) / pieces, width)
+      // Quarters are the classes that speeds are given for; within one a line stays whole.
+      if (next >> 6 === share >> 6) continue
+      out.layTo(x0 + (dx * k) / pieces, y0 + (dy * k) / pieces, feature, area, width, share)
+      share = next
+    }
+    out.layTo(x, y, feature, area, width, share)
+  }
+
+  /** Shares of the way at which it crosses the rim of a patch, ascending. */
+  private cutsOf(x0: number, y0: number, x1: number, y1: number): number[] {
+    const cuts: number[] = []
+    for (const { minX, maxX, minY, maxY } of this.patches) {
+      for (const [from, to, rim] of [
+        [x0, x1, minX],
+        [x0, x1, maxX],
+        [y0, y1, minY],
+        [y0, y1, maxY],
+      ] as const) {
+        const share = (rim - from) / (to - from)
+        if (share > 1e-9 && share < 1 - 1e-9) cuts.push(share)
+      }
+    }
+    return cuts.sort((a, b) => a - b)
+  }
+}

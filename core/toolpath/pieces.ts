@@ -1,0 +1,172 @@
+import { acrossOf, type FillLines } from '../regions/fillLines'
+import type { LineChain } from './chainLines'
+import type { Pen } from './pen'
+
+/** Something that waits to be laid in one go. */
+export interface Piece {
+  readonly feature: number
+  /** Squared distance from a point to where the piece could be begun. */
+  nearness(x: number, y: number): number
+  /** A point of it, that tells which body it belongs to. */
+  readonly anchor: readonly [x: number, y: number]
+  /** Lays it, begun where it is nearest. */
+  lay(pen: Pen): void
+}
+
+/** How a piece is laid: cross-section is width × height × flow. */
+export interface Stroke {
+  readonly feature: number
+  readonly width: number
+  readonly height: number
+  /** Share of a full line, 1 for all of it. */
+  readonly flow: number
+}
+
+/** Ends of neighbouring lines are joined when they are no farther apart than this many line widths. */
+const LONGEST_JOINT = 2.2
+
+/** Parallel lines, laid back and forth; joined at their ends or each by itself. */
+export class ChainPiece implements Piece {
+  readonly anchor: readonly [number, number]
+
+  constructor(
+    private readonly lines: FillLines,
+    private readonly chain: LineChain,
+    private readonly stroke: Stroke,
+    private readonly joined: boolean,
+  ) {
+    const line = chain[0]!
+    const u = (lines.start[line]! + lines.end[line]!) / 2
+    this.anchor = toPlane(lines, u, acrossOf(lines, line))
+  }
+
+  get feature(): number {
+    return this.stroke.feature
+  }
+
+  nearness(x: number, y: number): number {
+    return this.entry(x, y).squared
+  }
+
+  lay(pen: Pen): void {
+    const { lines, chain, stroke, joined } = this
+    const { fromLast, fromEnd } = this.entry(pen.atX, pen.atY)
+    const area = stroke.width * stroke.height * stroke.flow
+    const order = chain.map((_, i) => chain[fromLast ? chain.length - 1 - i : i]!)
+    // Back and forth: each line begins on the side where the one before it ended.
+    const isBack = (i: number): boolean => fromEnd !== (i % 2 === 1)
+    const startOf = (i: number): number => (isBack(i) ? lines.end : lines.start)[order[i]!]!
+    const endOf = (i: number): number => (isBack(i) ? lines.start : lines.end)[order[i]!]!
+    let shorter = 0
+    for (const [i, line] of order.entries()) {
+      const v = acrossOf(lines, line)
+      const sense = isBack(i) ? -1 : 1
+      const length = lines.end[line]! - lines.start[line]!
+      const next = order[i + 1]
+      const gap = next === undefined ? Infinity : Math.hypot(startOf(i + 1) - endOf(i), acrossOf(lines, next) - v)
+      const joins = joined && gap < LONGEST_JOINT * stroke.width
+      // What joins two lines is laid too, so both end half of it before the rim and nothing is laid twice.
+      const before = Math.min(shorter, length / 3)
+      shorter = joins ? gap / 2 : 0
+      const after = Math.min(shorter, length / 3)
+      const from = toPlane(lines, startOf(i) + sense * before, v)
+      if (before > 0) pen.lay(from[0], from[1], stroke.feature, area, stroke.width)
+      else pen.goTo(from[0], from[1])
+      const to = toPlane(lines, endOf(i) - sense * after, v)
+      pen.lay(to[0], to[1], stroke.feature, area, stroke.width)
+    }
+  }
+
+  /** The nearest of the four corners: first or last line, begun at its start or its end. */
+  private entry(x: number, y: number): { squared: number; fromLast: boolean; fromEnd: boolean } {
+    const { lines, chain } = this
+    let best = { squared: Infinity, fromLast: false, fromEnd: false }
+    const u = x * lines.cos + y * lines.sin
+    const v = y * lines.cos - x * lines.sin
+    for (const fromLast of [false, true]) {
+      const line = chain[fromLast ? chain.length - 1 : 0]!
+      const dv = acrossOf(lines, line) - v
+      for (const fromEnd of [false, true]) {
+        const du = (fromEnd ? lines.end[line]! : lines.start[line]!) - u
+        const squared = du * du + dv * dv
+        if (squared < best.squared) best = { squared, fromLast, fromEnd }
+      }
+    }
+    return best
+  }
+}
+
+/** A polyline of any shape, closed or open, of even or varying width. */
+export class LinePiece implements Piece {
+  constructor(
+    private readonly xy: ArrayLike<number>,
+    private readonly closed: boolean,
+    private readonly stroke: Stroke,
+    /** Width at each point, mm, where it varies. */
+    private readonly widths?: ArrayLike<number>,
+    /** Point at which a closed line must begin. */
+    private readonly begin?: (pen: Pen) => number,
+  ) {}
+
+  get feature(): number {
+    return this.stroke.feature
+  }
+
+  get anchor(): readonly [number, number] {
+    return [this.xy[0]!, this.xy[1]!]
+  }
+
+  nearness(x: number, y: number): number {
+    return this.nearest(x, y).squared
+  }
+
+  /** Point of a closed line, or end of an open one, that is nearest. */
+  nearest(x: number, y: number): { point: number; squared: number } {
+    const count = this.xy.length / 2
+    let point = 0
+    let squared = Infinity
+    for (let i = 0; i < count; i += this.closed ? 1 : Math.max(1, count - 1)) {
+      const d = (this.xy[2 * i]! - x) ** 2 + (this.xy[2 * i + 1]! - y) ** 2
+      if (d < squared) {
+        squared = d
+        point = i
+      }
+    }
+    return { point, squared }
+  }
+
+  lay(pen: Pen): void {
+    const { xy, closed, stroke, widths } = this
+    const count = xy.length / 2
+    const first = this.begin ? this.begin(pen) : this.nearest(pen.atX, pen.atY).point
+    const back = !closed && first > 0
+    const at = (i: number): number => (closed ? (first + i) % count : back ? count - 1 - i : i)
+    pen.goTo(xy[2 * at(0)]!, xy[2 * at(0) + 1]!)
+    for (let i = 1; i < count + (closed ? 1 : 0); i++) {
+      const to = at(i)
+      const width = widths ? (widths[at(i - 1)]! + widths[to]!) / 2 : stroke.width
+      pen.lay(xy[2 * to]!, xy[2 * to + 1]!, stroke.feature, width * stroke.height * stroke.flow, width)
+    }
+  }
+}
+
+const toPlane = ({ cos, sin }: FillLines, u: number, v: number): [number, number] => [u * cos - v * sin, u * sin + v * cos]
+
+/** Lays pieces one after another, always on to the one that begins nearest. */
+export function layNearestFirst(pieces: readonly Piece[], pen: Pen): void {
+  const left = [...pieces]
+  while (left.length > 0) takeNearest(left, (piece) => piece.nearness(pen.atX, pen.atY)).lay(pen)
+}
+
+export function takeNearest<T>(from: T[], nearness: (item: T) => number): T {
+  let best = 0
+  let least = Infinity
+  for (let i = 0; i < from.length; i++) {
+    const squared = nearness(from[i]!)
+    if (squared < least) {
+      least = squared
+      best = i
+    }
+  }
+  return from.splice(best, 1)[0]!
+}

@@ -1,0 +1,119 @@
+import type { Contours } from '../regions/contours'
+import { polygonArea } from '../regions/contours'
+import type { Pen } from './pen'
+import { LinePiece, layNearestFirst, takeNearest } from './pieces'
+import { type SeamChoice, seamOf } from './seam'
+import { code } from './toolpath'
+
+/** One closed wall, waiting to be laid. */
+export interface Loop {
+  readonly contours: Contours
+  readonly polygon: number
+  /** 0 is the outermost wall. */
+  readonly depth: number
+}
+
+export interface WallOrder {
+  readonly wallOrder: 'insideFirst' | 'outsideFirst'
+  readonly finishEachLoop: 'on' | 'off'
+  readonly seam: SeamChoice
+}
+
+/** Seams of the layer below, so that the next ones stand above them. */
+export class Seams {
+  private last: [number, number][] = []
+  private now: [number, number][] = []
+
+  nextLayer(): void {
+    this.last = this.now
+    this.now = []
+  }
+
+  choose({ contours, polygon }: Loop, choice: SeamChoice, layer: number): number {
+    const from = contours.polygonStart[polygon]!
+    const [x, y] = [contours.xy[2 * from]!, contours.xy[2 * from + 1]!]
+    let near: [number, number] = [x, y]
+    let least = Infinity
+    for (const seam of this.last) {
+      const squared = (seam[0] - x) ** 2 + (seam[1] - y) ** 2
+      if (squared < least) {
+        least = squared
+        near = seam
+      }
+    }
+    const at = seamOf(contours, polygon, choice, near, layer)
+    this.now.push([contours.xy[2 * at]!, contours.xy[2 * at + 1]!])
+    return at - from
+  }
+}
+
+/** Lays the walls of one body of a layer. */
+export function layLoops(loops: readonly Loop[], order: WallOrder, seams: Seams, layer: number, width: number, pen: Pen): void {
+  const pieceOf = (loop: Loop): LinePiece => {
+    const { contours, polygon, depth } = loop
+    const xy = contours.xy.subarray(2 * contours.polygonStart[polygon]!, 2 * contours.polygonStart[polygon + 1]!)
+    const stroke = { feature: depth === 0 ? code.outerWall : code.innerWall, width, height: pen.height, flow: 1 }
+    return depth === 0
+      ? new LinePiece(xy, true, stroke, undefined, () => seams.choose(loop, order.seam, layer))
+      : new LinePiece(xy, true, stroke)
+  }
+  const families = order.finishEachLoop === 'on' ? familiesOf(loops) : [loops]
+  const waiting = families.map((family) => {
+    const depths = [...new Set(family.map(({ depth }) => depth))].sort((a, b) => (order.wallOrder === 'insideFirst' ? b - a : a - b))
+    return depths.map((depth) => family.filter((loop) => loop.depth === depth).map(pieceOf))
+  })
+  while (waiting.length > 0) {
+    const next = takeNearest(waiting, ([first]) =>
+      (first ?? []).reduce((least, piece) => Math.min(least, piece.nearness(pen.atX, pen.atY)), Infinity),
+    )
+    for (const pieces of next) layNearestFirst(pieces, pen)
+  }
+}
+
+/** Walls that follow the same rim of the part, outermost first: an inner wall belongs to the nearest one outside it. */
+function familiesOf(loops: readonly Loop[]): Loop[][] {
+  const families = loops.filter(({ depth }) => depth === 0).map((loop) => ({ last: [loop], all: [loop], sign: signOf(loop) }))
+  if (families.length === 0) return [[...loops]]
+  const deepest = loops.reduce((most, { depth }) => Math.max(most, depth), 0)
+  for (let depth = 1; depth <= deepest; depth++) {
+    const here = loops.filter((loop) => loop.depth === depth)
+    const added = families.map(() => [] as Loop[])
+    for (const loop of here) {
+      const sign = signOf(loop)
+      const same = families.map((_, i) => i).filter((i) => families[i]!.sign === sign)
+      const home = same.length === 1 ? same[0]! : nearestFamily(loop, families, same.length > 0 ? same : families.map((_, i) => i))
+      added[home]!.push(loop)
+    }
+    for (const [i, family] of families.entries()) {
+      family.all.push(...added[i]!)
+      if (added[i]!.length > 0) family.last = added[i]!
+    }
+  }
+  return families.map(({ all }) => all)
+}
+
+const signOf = ({ contours, polygon }: Loop): number => Math.sign(polygonArea(contours, polygon))
+
+function nearestFamily(
+  { contours, polygon }: Loop,
+  families: readonly { readonly last: readonly Loop[] }[],
+  among: readonly number[],
+): number {
+  const at = 2 * contours.polygonStart[polygon]!
+  const x = contours.xy[at]!
+  const y = contours.xy[at + 1]!
+  let best = among[0]!
+  let least = Infinity
+  for (const i of among) {
+    for (const loop of families[i]!.last) {
+      for (let p = loop.contours.polygonStart[loop.polygon]!; p < loop.contours.polygonStart[loop.polygon + 1]!; p++) {
+        const squared = (loop.contours.xy[2 * p]! - x) ** 2 + (loop.contours.xy[2 * p + 1]! - y) ** 2
+        if (squared < least) {
+          least = squared
+          best = i
+        }
+      }
+    }
+  }
+  return best
+}

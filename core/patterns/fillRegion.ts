@@ -1,3 +1,4 @@
+import { clipLines } from '../regions/clipLines'
 import { type Contours, ContoursBuilder } from '../regions/contours'
 import { type FillLines, fillLines } from '../regions/fillLines'
 import type { PolygonKernel, Region } from '../regions/polygon'
@@ -62,10 +63,10 @@ export function fillRegion(contours: Contours, group: number, request: FillReque
     case 'hexagons':
       return {
         chains: [],
-        lines: clipped(contours, group, request, kernel, (box) => hexagonLines(hexagonSide(width, density), width, box)),
+        lines: clipped(contours, group, request, (box) => hexagonLines(hexagonSide(width, density), width, box)),
       }
     case 'gyroid':
-      return { chains: [], lines: clipped(contours, group, request, kernel, (box) => gyroidLines(gyroidPeriod(width, density), z, box)) }
+      return { chains: [], lines: clipped(contours, group, request, (box) => gyroidLines(gyroidPeriod(width, density), z, box)) }
     case 'concentric':
       return { chains: [], lines: concentric(contours, group, width, width / density, kernel) }
   }
@@ -76,7 +77,6 @@ function clipped(
   contours: Contours,
   group: number,
   { angle, shiftX, shiftY, width }: FillRequest,
-  kernel: PolygonKernel,
   make: (box: readonly [number, number, number, number]) => Float64Array[],
 ): Filling['lines'] {
   const cos = Math.cos(angle)
@@ -103,18 +103,18 @@ function clipped(
       line[i + 1] = u * sin + v * cos + shiftY
     }
   }
-  return kernel
-    .run((ops) => ops.clipLines(lines, ops.read(contours, group)))
-    .flatMap((xy) => (lengthOf(xy) < LEAST_LINE * width ? [] : [{ xy, closed: false }]))
+  return clipLines(lines, contours, group).flatMap((xy) => (lengthOf(xy) < LEAST_LINE * width ? [] : [{ xy, closed: false }]))
 }
 
-/** Loops that follow the rim, `spacing` apart, the first half a line inside it; from the outermost in. */
+/** Loops that follow the rim, `spacing` apart, the first half of that inside it; endless spacing makes a single one. */
 export function concentric(contours: Contours, group: number, width: number, spacing: number, kernel: PolygonKernel): Filling['lines'] {
   const builder = new ContoursBuilder()
   kernel.run((ops) => {
-    let edge: Region = ops.offset(ops.read(contours, group), -width / 2)
+    const single = !Number.isFinite(spacing)
+    let edge: Region = ops.offset(ops.read(contours, group), -(single ? width : spacing) / 2)
     while (!ops.isEmpty(edge)) {
       ops.write(edge, builder)
+      if (single) break
       edge = ops.offset(ops.simplify(edge, width / 16), -spacing)
     }
   })

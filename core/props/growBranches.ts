@@ -56,7 +56,7 @@ export function growBranches(
         if (settings.supportFrom === 'bed') unheldMm2 += Math.PI * branch.radius * branch.radius
         return []
       })
-      branches = merge(attract(branches, step, part, settings.supportGap), trunk)
+      branches = merge(attract(branches, step, part, settings.supportGap), trunk, step)
     }
     sections[layer] = sectionOf(branches, kernel)
     for (const branch of branches) {
@@ -123,22 +123,35 @@ function attract(branches: readonly Branch[], step: number, part: NearIndex, gap
   })
 }
 
-/** Branches that touch become one with the area of both, not thicker than a trunk. */
-function merge(branches: readonly Branch[], trunk: number): Branch[] {
+/**
+ * Two branches become one with the area of both, not thicker than a trunk, once that one bears both: neither may stand out
+ * over it by more than `step`.
+ */
+function merge(branches: readonly Branch[], trunk: number, step: number): Branch[] {
   const merged: Branch[] = []
   for (const branch of branches) {
-    const home = merged.find((other) => Math.hypot(other.x - branch.x, other.y - branch.y) < Math.max(other.radius, branch.radius))
-    if (!home) {
-      merged.push({ ...branch })
-      continue
-    }
-    const [a, b] = [home.radius ** 2, branch.radius ** 2]
-    home.x = (home.x * a + branch.x * b) / (a + b)
-    home.y = (home.y * a + branch.y * b) / (a + b)
-    home.radius = Math.max(home.radius, branch.radius, Math.min(trunk, Math.sqrt(a + b)))
-    home.length = Math.max(home.length, branch.length)
+    const home = merged.findIndex((other) => union(other, branch, trunk, step) !== undefined)
+    if (home < 0) merged.push(branch)
+    else merged[home] = union(merged[home]!, branch, trunk, step) as Branch
   }
   return merged
+}
+
+function union(one: Branch, other: Branch, trunk: number, step: number): Branch | undefined {
+  const distance = Math.hypot(one.x - other.x, one.y - other.y)
+  const largest = Math.max(one.radius, other.radius)
+  if (distance > 2 * largest) return undefined
+  const [a, b] = [one.radius ** 2, other.radius ** 2]
+  const radius = Math.max(largest, Math.min(trunk, Math.sqrt(a + b)))
+  // The middle of both, weighted by their areas, is nearer to the thicker one.
+  const farthest = Math.max((distance * b) / (a + b) + one.radius, (distance * a) / (a + b) + other.radius)
+  if (farthest > radius + step) return undefined
+  return {
+    x: (one.x * a + other.x * b) / (a + b),
+    y: (one.y * a + other.y * b) / (a + b),
+    radius,
+    length: Math.max(one.length, other.length),
+  }
 }
 
 const sectionOf = (branches: readonly Branch[], kernel: PolygonKernel): Contours =>

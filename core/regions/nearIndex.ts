@@ -116,6 +116,36 @@ export class NearIndex {
     return away < 0 ? Number.NaN : outside ? Math.sqrt(least) : -Math.sqrt(least)
   }
 
+  /** Shares of the way from one point to another at which it crosses a rim, ascending; each rim edge once. */
+  crossings(x0: number, y0: number, x1: number, y1: number): number[] {
+    const { xy } = this.contours
+    const dx = x1 - x0
+    const dy = y1 - y0
+    const cell = (value: number, origin: number): number => Math.floor((value - origin) / this.size)
+    const found: { edge: number; share: number }[] = []
+    const lastRow = Math.min(this.rows - 1, cell(Math.max(y0, y1), this.bottom) + 1)
+    const lastColumn = Math.min(this.columns - 1, cell(Math.max(x0, x1), this.left) + 1)
+    for (let r = Math.max(0, cell(Math.min(y0, y1), this.bottom) - 1); r <= lastRow; r++) {
+      for (let c = Math.max(0, cell(Math.min(x0, x1), this.left) - 1); c <= lastColumn; c++) {
+        const at = r * this.columns + c
+        for (let k = this.cellStart[at]!; k < this.cellStart[at + 1]!; k++) {
+          const i = this.edges[k]!
+          const j = this.next[i - this.firstPoint]!
+          const ax = xy[2 * i]!
+          const ay = xy[2 * i + 1]!
+          const ex = xy[2 * j]! - ax
+          const ey = xy[2 * j + 1]! - ay
+          const from = ex * (y0 - ay) - ey * (x0 - ax)
+          const to = ex * (y1 - ay) - ey * (x1 - ax)
+          if (from > 0 === to > 0) continue
+          if (dx * (ay - y0) - dy * (ax - x0) > 0 === dx * (ay + ey - y0) - dy * (ax + ex - x0) > 0) continue
+          if (!found.some(({ edge }) => edge === i)) found.push({ edge: i, share: from / (from - to) })
+        }
+      }
+    }
+    return found.map(({ share }) => share).sort((a, b) => a - b)
+  }
+
   /** Whether the solid holds a point: even-odd rule over all rims. */
   holds(x: number, y: number): boolean {
     const { xy, polygonStart, groupStart } = this.contours

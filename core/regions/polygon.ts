@@ -33,8 +33,6 @@ export interface PolygonOps {
   gather(regions: readonly Region[]): Region
   /** The outer rims alone, united: holes are filled. */
   positive(region: Region): Region
-  /** Open polylines, each x, y, x, y … in mm, cut to what lies in the region. */
-  clipLines(lines: readonly ArrayLike<number>[], region: Region): Float64Array[]
   /** What a line of this width covers along an open or closed polyline, x, y … in mm: square ends, sharp corners. */
   strip(xy: ArrayLike<number>, width: number, closed: boolean): Region
   /** A region of one polygon, x, y, x, y … in mm. */
@@ -92,7 +90,6 @@ function runWith<T>(kernel: MainModule, work: (ops: PolygonOps) => T): T {
         return all
       },
       positive: (region) => own(outerRims(kernel, region)),
-      clipLines: (lines, region) => clipOpen(kernel, lines, region),
       strip: (xy, width, closed) => {
         const line = own(new kernel.Paths64())
         const path = newPath(kernel, xy, 0, xy.length / 2)
@@ -161,37 +158,6 @@ function outerRims(kernel: MainModule, region: Paths64): Paths64 {
   const united = kernel.UnionSelf64(outer, kernel.FillRule.NonZero)
   outer.delete()
   return united
-}
-
-function clipOpen(kernel: MainModule, lines: readonly ArrayLike<number>[], region: Paths64): Float64Array[] {
-  const subject = new kernel.Paths64()
-  const closed = new kernel.Paths64()
-  const open = new kernel.Paths64()
-  const clipper = new kernel.Clipper64()
-  try {
-    for (const xy of lines) {
-      const path = newPath(kernel, xy, 0, xy.length / 2)
-      subject.push_back(path)
-      path.delete()
-    }
-    clipper.AddOpenSubject(subject)
-    clipper.AddClip(region)
-    clipper.ExecutePath(kernel.ClipType.Intersection, kernel.FillRule.NonZero, closed, open)
-    return Array.from({ length: open.size() }, (_, p) => {
-      const path = open.get(p)
-      const coordinates = path.view()
-      const halves = new Int32Array(coordinates.buffer, coordinates.byteOffset, coordinates.length * 2)
-      const xy = new Float64Array((2 * coordinates.length) / 3)
-      for (let i = 0; i < xy.length / 2; i++) {
-        xy[2 * i] = halves[6 * i]! / UNITS_PER_MM
-        xy[2 * i + 1] = halves[6 * i + 2]! / UNITS_PER_MM
-      }
-      path.delete()
-      return xy
-    })
-  } finally {
-    for (const owned of [subject, closed, open, clipper]) owned.delete()
-  }
 }
 
 function measureRim(region: Paths64): { length: number; fall: number } {

@@ -156,8 +156,8 @@ describe('skins', () => {
   })
 
   it('joined back and forth travel less than separate lines, for the same plastic', async () => {
-    const joinedUp = await layOut(blockMesh(20, 20, 2), { skinPattern: 'backAndForth' })
-    const separate = await layOut(blockMesh(20, 20, 2), { skinPattern: 'separate' })
+    const joinedUp = await layOut(blockMesh(20, 20, 1.6), { skinPattern: 'backAndForth' })
+    const separate = await layOut(blockMesh(20, 20, 1.6), { skinPattern: 'separate' })
     expect(total(joinedUp.path, code.travel)).toBeLessThan(0.5 * total(separate.path, code.travel))
     expect(laidVolume(joinedUp.path).total / laidVolume(separate.path).total).toBeCloseTo(1, 2)
   })
@@ -243,7 +243,8 @@ describe('supports', () => {
     const grams = async (values: SettingValues) => laidVolume((await layOut(mushroom(), { supports: 'plain', ...values })).path).support
     expect(await grams({ supportDensity: 20 })).toBeGreaterThan(1.8 * (await grams({ supportDensity: 8 })))
     expect(await grams({ supportRoofLayers: 3 })).toBeGreaterThan(1.2 * (await grams({})))
-    expect(await grams({ supportPattern: 'grid' })).toBeCloseTo(await grams({ supportPattern: 'lines' }), -2)
+    // Few lines cross so small a region, so patterns of one density differ by their rims.
+    expect(Math.abs((await grams({ supportPattern: 'grid' })) / (await grams({ supportPattern: 'lines' })) - 1)).toBeLessThan(0.25)
   })
 
   it('as branches lean no more than allowed, and touch less than plain ones (CP-P4, common practice)', async () => {
@@ -355,7 +356,7 @@ describe('layer heights', () => {
     const fine = { layerHeight: 0.12, firstLayerHeight: 0.2 }
     const uniform = timeOf(await layOut(demo(key), fine))
     const following = timeOf(
-      await layOut(demo(key), { ...fine, layerMode: 'followShape', leastLayerHeight: 0.12, greatestLayerHeight: 0.2, largestCusp: 0.08 }),
+      await layOut(demo(key), { ...fine, layerMode: 'followShape', leastLayerHeight: 0.12, greatestLayerHeight: 0.2, largestCusp: 0.05 }),
     )
     expect(1 - following / uniform).toBeGreaterThan(0.15)
     expect(1 - following / uniform).toBeLessThan(0.35)

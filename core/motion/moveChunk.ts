@@ -4,6 +4,15 @@ import { deviationCornerSquared, instantChangeCorner } from './cornerSpeed'
 import { limiterCode } from './limiters'
 import { peakSpeed, trapezoidTime } from './trapezoid'
 
+/** Where a planned chunk is written, one entry a move. */
+export interface PlannedMoves {
+  readonly duration: Float32Array
+  readonly peak: Float32Array
+  readonly asked: Float32Array
+  readonly acceleration: Float32Array
+  readonly limiter: Uint8Array
+}
+
 export type MotionPrinter = Pick<Printer, 'limits' | 'cornerSchool' | 'filamentDiameter'>
 
 /** What layer-time slowing may do to a move. */
@@ -21,7 +30,7 @@ const CORNERING = 1.1
  *
  * ```
  * length        mm; of a move of filament alone, mm of filament
- * acceleration  mm/s²
+ * acceleration  mm/s², as far as axes and extruder allow; in wanted what was asked for
  * asked         mm/s
  * hardCap       largest speed whatever is asked, mm/s, and in hardLimiter the code of what sets it or of the asked speed
  * pace          what layer-time slowing may do
@@ -31,11 +40,16 @@ const CORNERING = 1.1
  */
 export class MoveChunk {
   count = 0
+  /** Squared speed at which the chunk begins, mm²/s²; at most what its first move can brake from. */
+  entry = 0
+  /** Whether the last move belongs to what follows and only shows where this chunk leads to. */
+  looksAhead = false
   /** Fastest asked speed of a move that slowing may touch, mm/s. */
   fastestAsked = 0
   private capacity = 0
   private length = new Float64Array(0)
   private acceleration = new Float64Array(0)
+  private wanted = new Float64Array(0)
   private asked = new Float64Array(0)
   private cap = new Float64Array(0)
   private hardCap = new Float64Array(0)
@@ -58,6 +72,8 @@ export class MoveChunk {
 
   clear(): void {
     this.count = 0
+    this.entry = 0
+    this.looksAhead = false
     this.fastestAsked = 0
     this.ux = this.uy = this.uz = 0
   }
@@ -125,6 +141,7 @@ export class MoveChunk {
     if (slowing !== pace.fixed && asked > this.fastestAsked) this.fastestAsked = asked
     this.length[i] = length
     this.acceleration[i] = a
+    this.wanted[i] = acceleration
     this.asked[i] = asked
     this.pace[i] = slowing
     this.hardCap[i] = cap
@@ -143,6 +160,16 @@ export class MoveChunk {
     this.uz = nz
   }
 
+  /** Moves that are the chunk's own. */
+  get own(): number {
+    return this.looksAhead ? this.count - 1 : this.count
+  }
+
+  /** Squared speed at the end of its own moves, as planned last. */
+  get exit(): number {
+    return this.looksAhead ? this.joint[this.count - 1]! : 0
+  }
+
   /** Filament alone moves, by `length` mm, from rest to rest. */
   addFilament(length: number, asked: number, askedLimiter: number = limiterCode.asked): void {
     const { extruderSpeed, extruderAcceleration } = this.printer.limits
@@ -150,6 +177,7 @@ export class MoveChunk {
     const i = this.count++
     this.length[i] = length
     this.acceleration[i] = extruderAcceleration
+    this.wanted[i] = 0
     this.asked[i] = asked
     this.pace[i] = pace.fixed
     this.hardCap[i] = extruderSpeed
@@ -177,7 +205,7 @@ export class MoveChunk {
       } else limiter[i] = hardLimiter[i]!
       cap[i] = hard < wanted ? hard : wanted
     }
-    joint[0] = 0
+    joint[0] = this.entry
     joint[count] = 0
     for (let i = count - 1; i > 0; i--) {
       const lower = cap[i]! < cap[i - 1]! ? cap[i]! : cap[i - 1]!
@@ -187,23 +215,26 @@ export class MoveChunk {
       joint[i] = reachable < v2 ? reachable : v2
     }
     let total = 0
+    const { own } = this
     for (let i = 0; i < count; i++) {
       const reachable = joint[i]! + 2 * acceleration[i]! * length[i]!
       if (reachable < joint[i + 1]!) joint[i + 1] = reachable
-      total += trapezoidTime(length[i]!, Math.sqrt(joint[i]!), Math.sqrt(joint[i + 1]!), cap[i]!, acceleration[i]!)
+      if (i < own) total += trapezoidTime(length[i]!, Math.sqrt(joint[i]!), Math.sqrt(joint[i + 1]!), cap[i]!, acceleration[i]!)
     }
     return total
   }
 
   /** Writes what `plan` found last to the moves from `first` on. */
-  write(motion: { duration: Float32Array; peak: Float32Array; limiter: Uint8Array }, first: number): void {
+  write(motion: PlannedMoves, first: number): void {
     const { length, acceleration, joint, cap, corner } = this
-    for (let i = 0; i < this.count; i++) {
+    for (let i = 0; i < this.own; i++) {
       const v0 = Math.sqrt(joint[i]!)
       const v1 = Math.sqrt(joint[i + 1]!)
       const tip = peakSpeed(length[i]!, v0, v1, acceleration[i]!)
       const reached = tip >= cap[i]! * REACHED
       const peak = reached ? cap[i]! : tip
+      motion.asked[first + i] = cap[i]!
+      motion.acceleration[first + i] = this.wanted[i]!
       motion.duration[first + i] = trapezoidTime(length[i]!, v0, v1, cap[i]!, acceleration[i]!)
       motion.peak[first + i] = peak
       motion.limiter[first + i] = reached
@@ -225,6 +256,7 @@ export class MoveChunk {
     }
     this.length = grown(this.length, new Float64Array(capacity))
     this.acceleration = grown(this.acceleration, new Float64Array(capacity))
+    this.wanted = grown(this.wanted, new Float64Array(capacity))
     this.asked = grown(this.asked, new Float64Array(capacity))
     this.cap = new Float64Array(capacity)
     this.hardCap = grown(this.hardCap, new Float64Array(capacity))

@@ -11,6 +11,9 @@ export interface Motion {
   readonly duration: Float32Array
   /** Highest speed reached, mm/s. For retract and pushBack the speed of the filament. */
   readonly peak: Float32Array
+  /** What a program must ask for so that the move runs as planned on a machine with these limits: mm/s and mm/s². */
+  readonly asked: Float32Array
+  readonly acceleration: Float32Array
   /** Code of what kept the move from being faster. */
   readonly limiter: Uint8Array
   /** s per layer, travels and retractions included. */
@@ -28,7 +31,6 @@ const LAYER_TIME_TRIES = 40
 
 /**
  * Plans the speed of every move (models §2), layer by layer; layers that would be done too soon are slowed (models §3).
- * Each layer begins and ends at rest, as its move upward nearly is.
  */
 export function planMotion(
   path: Toolpath,
@@ -41,15 +43,26 @@ export function planMotion(
   const motion = {
     duration: new Float32Array(moves),
     peak: new Float32Array(moves),
+    asked: new Float32Array(moves),
+    acceleration: new Float32Array(moves),
     limiter: new Uint8Array(moves),
     layerTime: new Float64Array(layers),
     layerScale: new Float64Array(layers).fill(1),
   }
   const chunk = new MoveChunk(printer)
   const paces = new PaceBook(settingsOf)
+  const filament = filamentArea(printer.filamentDiameter)
   for (let layer = 0; layer < layers; layer++) {
+    const entry = chunk.exit
     chunk.clear()
-    readLayer(path, layer, paces, filamentArea(printer.filamentDiameter), chunk)
+    chunk.entry = entry
+    readMoves(path, layer, path.layerStart[layer]!, path.layerStart[layer + 1]!, paces, filament, chunk)
+    // The first move of the next layer shows at what speed this one may end.
+    if (layer + 1 < layers && path.layerStart[layer + 1]! < moves) {
+      const next = path.layerStart[layer + 1]!
+      readMoves(path, layer + 1, next, next + 1, paces, filament, chunk)
+      chunk.looksAhead = true
+    }
     const { settings } = paces.of(path.scope[path.layerStart[layer]!] ?? 0)
     let time = chunk.plan()
     if (time < settings.minLayerTime) {
@@ -76,11 +89,11 @@ class PaceBook {
   }
 }
 
-/** Puts a layer's moves into a chunk. */
-function readLayer(path: Toolpath, layer: number, paces: PaceBook, filament: number, chunk: MoveChunk): void {
+/** Puts moves of a layer into a chunk. */
+function readMoves(path: Toolpath, layer: number, from: number, to: number, paces: PaceBook, filament: number, chunk: MoveChunk): void {
   const { x, y, z, feature, area, width, air, scope } = path
   const base = paces.of(0)
-  for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) {
+  for (let m = from; m < to; m++) {
     const kind = feature[m]!
     const here = paces.of(scope[m]!)
     const { settings } = here

@@ -1,0 +1,323 @@
+/** What a program says, word by word; positions in mm, speeds in mm/s. Everything relative is resolved. */
+export interface ProgramSink {
+  /** A straight move; `filament` is what is pushed along it, mm. */
+  move(dx: number, dy: number, dz: number, filament: number, speed: number, z: number): void
+  /** The machine waits, s. */
+  dwell(seconds: number): void
+  /** Temperature that is asked for, °C; waited for or not. */
+  heat(what: 'nozzle' | 'bed', celsius: number, waits: boolean): void
+  /** 0–1 */
+  fan(share: number): void
+  /** mm/s², for printing moves, travels or both. */
+  acceleration(value: number, of: 'print' | 'travel' | 'both'): void
+  comment(text: string): void
+  home(): void
+  /** A word that is not understood; it is left out. */
+  unknown(word: string): void
+}
+
+const INCH = 25.4
+/** Arcs are run as chords that leave them by no more than this, mm. */
+const ARC_TOLERANCE = 0.01
+const SEMICOLON = 59
+const OPEN = 40
+const CLOSE = 41
+const NEWLINE = 10
+const RETURN = 13
+const STAR = 42
+
+/**
+ * Reads G-code as it comes, piece by piece, whatever wrote it: RS-274 words with the common additive M-codes; absolute
+ * and relative, inches, arcs in the XY plane, G92, both filament modes, speed and flow override. Holds one line only.
+ */
+export class ProgramReader {
+  lines = 0
+  private rest: Uint8Array | undefined
+  private readonly values = new Float64Array(26)
+  private readonly given = new Uint8Array(26)
+  private readonly position = new Float64Array(3)
+  /** Where the program believes it is differs from where it is by what G92 set. */
+  private readonly shift = new Float64Array(4)
+  private filament = 0
+  private unit = 1
+  private relative = false
+  private filamentRelative = false
+  private feed = 0
+  private speedShare = 1
+  private flowShare = 1
+  private motion = 0
+
+  constructor(private readonly sink: ProgramSink) {}
+
+  /** Takes the next bytes of the program. */
+  push(bytes: Uint8Array): void {
+    let from = 0
+    if (this.rest) {
+      const end = bytes.indexOf(NEWLINE)
+      if (end < 0) {
+        this.rest = joined(this.rest, bytes)
+        return
+      }
+      const line = joined(this.rest, bytes.subarray(0, end))
+      this.rest = undefined
+      this.readLine(line, 0, line.length)
+      from = end + 1
+    }
+    for (;;) {
+      const end = bytes.indexOf(NEWLINE, from)
+      if (end < 0) break
+      this.readLine(bytes, from, end)
+      from = end + 1
+    }
+    if (from < bytes.length) this.rest = bytes.slice(from)
+  }
+
+  /** The program has ended. */
+  finish(): void {
+    if (this.rest) this.readLine(this.rest, 0, this.rest.length)
+    this.rest = undefined
+  }
+
+  private readLine(bytes: Uint8Array, from: number, to: number): void {
+    this.lines++
+    const { values, given } = this
+    given.fill(0)
+    let i = from
+    let command = 0
+    let number = -1
+    while (i < to) {
+      const byte = bytes[i]!
+      if (byte === SEMICOLON) {
+        this.sink.comment(textOf(bytes.subarray(i + 1, bytes[to - 1] === RETURN ? to - 1 : to)))
+        break
+      }
+      if (byte === OPEN) {
+        while (i < to && bytes[i] !== CLOSE) i++
+        i++
+        continue
+      }
+      if (byte === STAR) break
+      const letter = byte & 0xdf
+      if (letter < 65 || letter > 90) {
+        i++
+        continue
+      }
+      // A number after its letter, by hand: this loop is where the time of a large program goes.
+      let k = i + 1
+      while (k < to && bytes[k] === 32) k++
+      let sign = 1
+      if (bytes[k] === 45) {
+        sign = -1
+        k++
+      } else if (bytes[k] === 43) k++
+      let value = 0
+      let scale = 0
+      let digits = 0
+      for (; k < to; k++) {
+        const digit = bytes[k]!
+        if (digit >= 48 && digit <= 57) {
+          value = value * 10 + (digit - 48)
+          digits++
+          if (scale > 0) scale *= 10
+        } else if (digit === 46 && scale === 0) scale = 1
+        else break
+      }
+      if (digits > 0) value = scale > 1 ? (sign * value) / scale : sign * value
+      if ((letter === 71 || letter === 77 || letter === 84) && command === 0) {
+        command = letter
+        number = digits > 0 ? value : -1
+      } else if (letter !== 78) {
+        values[letter - 65] = value
+        given[letter - 65] = digits > 0 ? 2 : 1
+      }
+      i = Math.max(k, i + 1)
+      // Words of macro languages are longer than one letter; they are not understood, and nothing in them is guessed at.
+      if (digits === 0 && i < to && isLetter(bytes[i]!)) {
+        this.sink.unknown(textOf(bytes.subarray(from, to)).trim().split(/\s/)[0] ?? '')
+        return
+      }
+    }
+    if (command !== 0) this.run(command, number)
+    // Axis words alone repeat the last motion.
+    else if (given[23] === 2 || given[24] === 2 || given[25] === 2) this.go(this.motion)
+  }
+
+  private has(letter: number): boolean {
+    return this.given[letter - 65] === 2
+  }
+
+  private run(letter: number, number: number): void {
+    if (letter === 71) this.runG(number)
+    else if (letter === 77) this.runM(number)
+    // A tool change is no motion; what it means is the machine's affair.
+    else if (number > 0) this.sink.unknown(`T${number}`)
+  }
+
+  private runG(number: number): void {
+    switch (number) {
+      case 0:
+      case 1:
+      case 2:
+      case 3:
+        this.motion = number
+        this.go(number)
+        return
+      case 4:
+        this.sink.dwell(this.has(80) ? this.values[15]! / 1000 : this.has(83) ? this.values[18]! : 0)
+        return
+      case 10:
+      case 11:
+      case 17:
+      case 80:
+      case 94:
+        return
+      case 20:
+        this.unit = INCH
+        return
+      case 21:
+        this.unit = 1
+        return
+      case 28: {
+        const some = this.given[23]! + this.given[24]! + this.given[25]! > 0
+        for (let k = 0; k < 3; k++) {
+          if (some && this.given[23 + k] === 0) continue
+          this.position[k] = 0
+          this.shift[k] = 0
+        }
+        this.sink.home()
+        return
+      }
+      case 90:
+        this.relative = false
+        this.filamentRelative = false
+        return
+      case 91:
+        this.relative = true
+        this.filamentRelative = true
+        return
+      case 92:
+        for (let k = 0; k < 3; k++) if (this.has(88 + k)) this.shift[k] = this.position[k]! - this.values[23 + k]! * this.unit
+        if (this.has(69)) this.filament = this.values[4]! * this.unit
+        return
+      default:
+        this.sink.unknown(`G${number}`)
+    }
+  }
+
+  private runM(number: number): void {
+    const s = this.has(83) ? this.values[18]! : undefined
+    switch (number) {
+      case 82:
+        this.filamentRelative = false
+        return
+      case 83:
+        this.filamentRelative = true
+        return
+      case 104:
+      case 109:
+      case 140:
+      case 190: {
+        const wanted = s ?? (this.has(82) ? this.values[17]! : undefined)
+        if (wanted !== undefined) this.sink.heat(number < 110 ? 'nozzle' : 'bed', wanted, number === 109 || number === 190)
+        return
+      }
+      case 106:
+        this.sink.fan(Math.min(1, (s ?? 255) / 255))
+        return
+      case 107:
+        this.sink.fan(0)
+        return
+      case 204:
+        if (s !== undefined) this.sink.acceleration(s, 'both')
+        if (this.has(80)) this.sink.acceleration(this.values[15]!, 'print')
+        if (this.has(84)) this.sink.acceleration(this.values[19]!, 'travel')
+        return
+      case 220:
+        if (s !== undefined && s > 0) this.speedShare = s / 100
+        return
+      case 221:
+        if (s !== undefined) this.flowShare = s / 100
+        return
+      case 17:
+      case 18:
+      case 84:
+      case 105:
+      case 110:
+      case 115:
+      case 117:
+      case 73:
+      case 0:
+      case 1:
+      case 2:
+      case 30:
+        return
+      default:
+        this.sink.unknown(`M${number}`)
+    }
+  }
+
+  private go(number: number): void {
+    const { values, position, shift, unit } = this
+    if (this.has(70)) this.feed = (values[5]! * unit) / 60
+    const to = [0, 0, 0]
+    for (let k = 0; k < 3; k++) {
+      const here = position[k]!
+      to[k] = this.has(88 + k) ? (this.relative ? here + values[23 + k]! * unit : values[23 + k]! * unit + shift[k]!) : here
+    }
+    let pushed = 0
+    if (this.has(69)) {
+      const e = values[4]! * unit
+      pushed = (this.filamentRelative ? e : e - this.filament) * this.flowShare
+      this.filament = this.filamentRelative ? this.filament + e : e
+    }
+    const speed = this.feed * this.speedShare
+    if (number >= 2) this.arc(to, pushed, speed, number === 2)
+    else this.sink.move(to[0]! - position[0]!, to[1]! - position[1]!, to[2]! - position[2]!, pushed, speed, to[2]!)
+    for (let k = 0; k < 3; k++) position[k] = to[k]!
+  }
+
+  /** An arc about I, J or of radius R, in the XY plane, with a rise in Z spread over it. */
+  private arc(to: readonly number[], pushed: number, speed: number, clockwise: boolean): void {
+    const { position, values, unit } = this
+    const [x0, y0, z0] = [position[0]!, position[1]!, position[2]!]
+    const [dx, dy] = [to[0]! - x0, to[1]! - y0]
+    let cx = this.has(73) ? values[8]! * unit : 0
+    let cy = this.has(74) ? values[9]! * unit : 0
+    if (this.has(82) && !this.has(73) && !this.has(74)) {
+      const radius = values[17]! * unit
+      const half = Math.hypot(dx, dy) / 2
+      const height = Math.sqrt(Math.max(0, radius * radius - half * half))
+      const side = (clockwise ? 1 : -1) * (radius < 0 ? -1 : 1)
+      cx = dx / 2 + (side * height * dy) / (2 * half || 1)
+      cy = dy / 2 - (side * height * dx) / (2 * half || 1)
+    }
+    const radius = Math.hypot(cx, cy)
+    const from = Math.atan2(-cy, -cx)
+    let turn = Math.atan2(dy - cy, dx - cx) - from
+    if (clockwise) while (turn >= -1e-9) turn -= 2 * Math.PI
+    else while (turn <= 1e-9) turn += 2 * Math.PI
+    const step = 2 * Math.acos(Math.max(0, 1 - ARC_TOLERANCE / Math.max(radius, ARC_TOLERANCE)))
+    const pieces = radius > 0 ? Math.max(1, Math.ceil(Math.abs(turn) / Math.max(step, 1e-3))) : 1
+    let [x, y] = [0, 0]
+    for (let i = 1; i <= pieces; i++) {
+      const at = from + (turn * i) / pieces
+      const nx = i === pieces ? dx : cx + radius * Math.cos(at)
+      const ny = i === pieces ? dy : cy + radius * Math.sin(at)
+      this.sink.move(nx - x, ny - y, (to[2]! - z0) / pieces, pushed / pieces, speed, z0 + ((to[2]! - z0) * i) / pieces)
+      x = nx
+      y = ny
+    }
+  }
+}
+
+/** Comments are read as single bytes: names in them are mostly plain letters. */
+const textOf = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subarray(0, 400))
+
+const isLetter = (byte: number): boolean => (byte & 0xdf) >= 65 && (byte & 0xdf) <= 90
+
+function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
+  const both = new Uint8Array(a.length + b.length)
+  both.set(a)
+  both.set(b, a.length)
+  return both
+}

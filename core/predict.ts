@@ -6,15 +6,16 @@ import { measureSize } from './mesh/measure'
 import type { Mesh } from './mesh/mesh'
 import { type Placement, place } from './mesh/place'
 import type { MeshReport } from './mesh/repair'
-import { planMotion } from './motion/planMotion'
+import type { MotionPrinter } from './motion/moveChunk'
+import { type Motion, planMotion } from './motion/planMotion'
 import { type TimeFigures, timeFigures } from './motion/timeFigures'
 import { type Exception, Scopes } from './profile/exceptions'
-import { resolveSettings, type Setup } from './profile/resolve'
+import { type ResolvedSettings, resolveSettings, type Setup } from './profile/resolve'
 import { type Stage, stages } from './profile/setting'
 import { settings as definitions, type SettingName, type Settings, type SettingValues, settingNames } from './profile/settings'
 import type { Contours } from './regions/contours'
 import { polygonArea } from './regions/contours'
-import { findRegions } from './regions/findRegions'
+import { findRegions, type Regions } from './regions/findRegions'
 import type { PolygonKernel } from './regions/polygon'
 import type { Strands } from './regions/strands'
 import { type Layers, layerCount } from './slicing/layers'
@@ -25,6 +26,7 @@ import { type LoadCase, type LoadFigure, strengthFigures } from './strength/stre
 import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
 import { layPaths } from './toolpath/layPaths'
+import type { Toolpath } from './toolpath/toolpath'
 
 /** A part as it was read: its clean mesh, what is known about it, and a key that names its content. */
 export interface Part {
@@ -78,31 +80,43 @@ export interface PredictOptions {
 const LARGEST_PART = 3000
 const MOST_LAYERS = 20_000
 
+/** A part laid out on the bed, before any motion is planned. */
+export interface LaidDown {
+  readonly resolved: ResolvedSettings
+  readonly mesh: Mesh
+  readonly sizeMm: readonly [number, number, number]
+  readonly layers: Layers
+  readonly layersKey: string
+  readonly regions: Regions
+  /** One part's path, and the path of all copies. */
+  readonly single: Toolpath
+  readonly path: Toolpath
+  readonly pathKey: string
+}
+
 /**
- * The whole pipeline: mesh → layers → regions → toolpath → motion → figures. Each stage sees only its input and the
- * settings that belong to it or to a stage above, and is computed only when one of those has changed.
+ * The first half of the pipeline: mesh → layers → regions → toolpath.
  *
  * @throws InputError when the part cannot be worked on at all
  */
-export function predict(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Prediction {
+export function layDown(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): LaidDown {
   const { kernel, cache = new StageCache(), onProgress = () => {}, exceptions = [] } = options
   const resolved = resolveSettings(setup, values)
   const { settings } = resolved
+  const { printer } = setup
+  const { bore } = setup.nozzle
   const progressOf = (stage: Stage) => (done: number, of: number) => onProgress(stage, done / of)
-  const { printer, material } = setup
+  const keyOf = (stage: Stage, input: string, also?: unknown): string => stageKey(stage, input, [own(stage, settings, exceptions), also])
+  const scopesFor = (stage: Stage): Scopes => visible(stage, settings, exceptions)
 
   const meshKey = stageKey('mesh', part.key, placement)
   const mesh = cache.get('mesh', meshKey, () => place(part.mesh, placement))
   const sizeMm = measureSize(mesh)
   refuseImpossible(sizeMm, settings)
-  const keyOf = (stage: Stage, input: string, also?: unknown): string => stageKey(stage, input, [own(stage, settings, exceptions), also])
-  const scopesFor = (stage: Stage): Scopes => visible(stage, settings, exceptions)
 
   const layersKey = keyOf('layers', meshKey, printer.kinematics === 'tiltedBelt' ? printer.beltAngle : undefined)
   const layers = cache.get('layers', layersKey, () => sliceFor(mesh, printer, scopesFor('layers'), kernel, progressOf('layers')))
-  const surface = cache.get('surface', layersKey, () => surfaceFigures(mesh, layers))
 
-  const { bore } = setup.nozzle
   const regionsKey = keyOf('regions', layersKey, bore)
   const regions = cache.get('regions', regionsKey, () =>
     findRegions(layers, onLayer(scopesFor('regions'), layers), bore, kernel, progressOf('regions')),
@@ -111,20 +125,48 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const pathKey = keyOf('toolpath', regionsKey)
   const single = cache.get('toolpath', pathKey, () => layPaths(layers, regions, scopesFor('toolpath'), kernel, progressOf('toolpath')))
   const path = cache.get('copies', pathKey, () => copyPaths(single, sizeMm, settings))
+  return { resolved, mesh, sizeMm, layers, layersKey, regions, single, path, pathKey }
+}
+
+/** Plans the motion of what was laid down. */
+export function planFor({ path, resolved }: LaidDown, setup: Setup, options: PredictOptions): Motion {
+  const { exceptions = [], onProgress = () => {} } = options
+  const scopes = visible('motion', resolved.settings, exceptions)
+  return planMotion(
+    path,
+    (scope) => scopes.settingsOf(scope),
+    motionPrinter(setup),
+    (done, of) => onProgress('motion', done / of),
+  )
+}
+
+const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: Setup): MotionPrinter => ({
+  limits,
+  cornerSchool,
+  filamentDiameter,
+})
+
+/**
+ * The whole pipeline: mesh → layers → regions → toolpath → motion → figures. Each stage sees only its input and the
+ * settings that belong to it or to a stage above, and is computed only when one of those has changed.
+ *
+ * @throws InputError when the part cannot be worked on at all
+ */
+export function predict(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Prediction {
+  const { cache = new StageCache(), exceptions = [] } = options
+  const laid = layDown(part, placement, setup, values, { ...options, cache })
+  const { resolved, mesh, sizeMm, layers, regions, single, path, pathKey } = laid
+  const { settings } = resolved
+  const { printer, material } = setup
+  const { filamentDiameter } = printer
+  const surface = cache.get('surface', laid.layersKey, () => surfaceFigures(mesh, layers))
   const volume = cache.get('volume', pathKey, () => laidVolume(path))
   const volumeMm3 = volume.total
   const strength = cache.get('strength', stageKey('strength', pathKey, material.strength), () =>
     strengthFigures(single, settings, material),
   )
-
-  const { limits, cornerSchool, filamentDiameter } = printer
-  const motionPrinter = { limits, cornerSchool, filamentDiameter }
-  const motionKey = keyOf('motion', pathKey, motionPrinter)
-  const time = cache.get('motion', motionKey, () => {
-    const scopes = scopesFor('motion')
-    const motion = planMotion(path, (scope) => scopes.settingsOf(scope), motionPrinter, progressOf('motion'))
-    return timeFigures(path, motion, settings.minLayerTime)
-  })
+  const motionKey = stageKey('motion', pathKey, [own('motion', settings, exceptions), motionPrinter(setup)])
+  const time = cache.get('motion', motionKey, () => timeFigures(path, planFor(laid, setup, options), settings.minLayerTime))
 
   const massG = massOf(volumeMm3, material.density)
   const materialCost = (massG / 1000) * material.pricePerKg

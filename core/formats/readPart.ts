@@ -1,13 +1,27 @@
+import type { TriangleSoup } from '../mesh/mesh'
 import { repair } from '../mesh/repair'
 import type { Part } from '../predict'
+import { read3mf } from './read3mf'
+import { readObj } from './readObj'
 import { readStl } from './readStl'
 
+/** What a model file may be called. */
+export const modelExtensions = ['.stl', '.3mf', '.obj'] as const
+
 /**
- * Reads a model file into a part: a clean mesh and what is known about it.
+ * Reads a model file into a part: a clean mesh and what is known about it. An archive is told by how it begins, the rest
+ * by the file's name; what is neither is read as STL, which refuses what it is not.
  *
  * @param key names the content, equal for equal bytes; hosts take the SHA-256 of the file, which each computes natively
  * @throws InputError when the file is no readable model
  */
 export function readPart(bytes: Uint8Array, fileName: string, key: string): Part {
-  return { key, ...repair(readStl(bytes, fileName)) }
+  return { key, ...repair(readTriangles(bytes, fileName)) }
+}
+
+function readTriangles(bytes: Uint8Array, fileName: string): TriangleSoup {
+  const isArchive = bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4
+  if (isArchive || /\.3mf$/i.test(fileName)) return read3mf(bytes, fileName)
+  if (/\.obj$/i.test(fileName)) return readObj(bytes, fileName)
+  return readStl(bytes, fileName)
 }

@@ -1,0 +1,45 @@
+import type { Placement } from '../mesh/place'
+import { layDown, type Part, type PredictOptions, planFor, predict } from '../predict'
+import { Scopes } from '../profile/exceptions'
+import type { Setup } from '../profile/resolve'
+import type { SettingValues } from '../profile/settings'
+import { StageCache } from '../stageCache'
+import { writeProgram } from './writeProgram'
+
+export interface ProgramChoice extends PredictOptions {
+  readonly partName: string
+  readonly filament: 'relative' | 'absolute'
+}
+
+/**
+ * Predicts a candidate and writes the program that prints it so.
+ *
+ * @param write takes the program piece by piece, in order
+ * @throws InputError when the part cannot be worked on at all
+ */
+export function programFor(
+  part: Part,
+  placement: Placement,
+  setup: Setup,
+  values: SettingValues,
+  choice: ProgramChoice,
+  write: (text: string) => void,
+): void {
+  const options = { ...choice, cache: choice.cache ?? new StageCache() }
+  const prediction = predict(part, placement, setup, values, options)
+  const laid = layDown(part, placement, setup, values, options)
+  const scopes = new Scopes(laid.resolved.settings, choice.exceptions)
+  const figures = { timeS: prediction.timeS, massG: prediction.filament.massG, lengthMm: prediction.filament.lengthMm }
+  writeProgram(
+    {
+      partName: choice.partName,
+      path: laid.path,
+      motion: planFor(laid, setup, options),
+      settingsOf: (scope) => scopes.settingsOf(scope),
+      setup,
+      figures,
+      filament: choice.filament,
+    },
+    write,
+  )
+}

@@ -1,18 +1,25 @@
-import { readFile } from 'node:fs/promises'
-import { basename } from 'node:path'
+import { createReadStream } from 'node:fs'
+import { type FileHandle, open, readFile, writeFile } from 'node:fs/promises'
+import { basename, extname } from 'node:path'
 import { InputError } from '@sable/core/errors'
 import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFile'
 import { readPart } from '@sable/core/formats/readPart'
-import type { Placement } from '@sable/core/mesh/place'
+import { write3mf } from '@sable/core/formats/write3mf'
+import { writeStl } from '@sable/core/formats/writeStl'
+import { type Placement, place } from '@sable/core/mesh/place'
 import { type Part, predict } from '@sable/core/predict'
+import type { Exception } from '@sable/core/profile/exceptions'
+import type { Setup } from '@sable/core/profile/resolve'
 import { parseValue, type SettingValues } from '@sable/core/profile/settings'
+import { programFor } from '@sable/core/program/programFor'
+import { ProgramTimer } from '@sable/core/program/timeProgram'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { StageCache } from '@sable/core/stageCache'
 import { Command, CommanderError } from 'commander'
 import { contentKey } from './contentKey'
 import { findSetup } from './findRecords'
 import { openKernel } from './openKernel'
-import { asJson, asTable } from './report'
+import { asJson, asProgramTable, asTable } from './report'
 
 interface SharedOptions {
   readonly printer?: string
@@ -44,7 +51,7 @@ const withOptions = (command: Command): Command =>
     .option('--rotate <x,y,z>', 'turn the part, degrees about each axis', readAngles, [0, 0, 0])
     .option('--json', 'print one JSON object')
 
-withOptions(program.command('predict').description('figures for one profile').argument('<model>', 'STL file'))
+withOptions(program.command('predict').description('figures for one profile').argument('<model>', 'STL, 3MF or OBJ file'))
   .option('--profile <file>', 'profile file')
   .action(async (model: string, options: SharedOptions & { profile?: string }) => {
     const part = await loadPart(model)
@@ -57,7 +64,7 @@ withOptions(
   program
     .command('compare')
     .description('figures for several profiles side by side')
-    .argument('<model>', 'STL file')
+    .argument('<model>', 'STL, 3MF or OBJ file')
     .argument('<profiles...>', 'profile files'),
 ).action(async (model: string, files: string[], options: SharedOptions) => {
   const part = await loadPart(model)
@@ -79,6 +86,66 @@ withOptions(
   )
 })
 
+withOptions(program.command('toolpath').description('write the program that prints a model').argument('<model>', 'STL, 3MF or OBJ file'))
+  .option('--profile <file>', 'profile file')
+  .requiredOption('--gcode <file>', 'where to write the program')
+  .option('--absolute-filament', 'count filament from the beginning instead of from word to word')
+  .action(async (model: string, options: SharedOptions & { profile?: string; gcode: string; absoluteFilament?: boolean }) => {
+    const part = await loadPart(model)
+    const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
+    const { setup, values, placement, exceptions } = candidateOf(file, options)
+    const pieces: string[] = []
+    const filament = options.absoluteFilament ? 'absolute' : 'relative'
+    const choice = { kernel: await openKernel(), exceptions, partName: basename(model), filament } as const
+    programFor(part, placement, setup, values, choice, (text) => pieces.push(text))
+    await writeNamed(options.gcode, pieces)
+    print(
+      `${options.gcode}: ${pieces.reduce((sum, { length }) => sum + length, 0)} bytes. Read what stands at its beginning before you run it.`,
+    )
+  })
+
+program
+  .command('time')
+  .description('time a G-code program on a printer')
+  .argument('<program>', 'G-code file, whatever wrote it')
+  .option('--printer <key>', 'printer from the shelf')
+  .option('--corner-speed <mm/s>', 'speed kept at corners, unless the program tells its own', readNumber('--corner-speed'))
+  .option('--feature-pattern <regex>', 'comments that name a feature; the first group is the name')
+  .option('--layer-pattern <regex>', 'comments that begin a layer')
+  .option('--json', 'print one JSON object')
+  .action(
+    async (
+      path: string,
+      options: { printer?: string; cornerSpeed?: number; featurePattern?: string; layerPattern?: string; json?: boolean },
+    ) => {
+      const { printer } = findSetup({ printer: options.printer })
+      const timer = newTimer(printer, options)
+      try {
+        for await (const piece of createReadStream(path, { highWaterMark: 1 << 20 })) timer.push(piece as Buffer)
+      } catch (error) {
+        throw unreadable(path, error)
+      }
+      const figures = timer.finish()
+      print(options.json ? JSON.stringify(figures, null, 2) : asProgramTable(basename(path), printer.name, figures))
+    },
+  )
+
+program
+  .command('convert')
+  .description('mend a model and write it as STL or 3MF')
+  .argument('<model>', 'STL, 3MF or OBJ file')
+  .argument('<target>', 'file to write, ending in .stl or .3mf')
+  .option('--scale <factor>', 'scale the part', readNumber('--scale'), 1)
+  .option('--rotate <x,y,z>', 'turn the part, degrees about each axis', readAngles, [0, 0, 0])
+  .action(async (model: string, target: string, options: { scale: number; rotate: [number, number, number] }) => {
+    const mesh = place((await loadPart(model)).mesh, { scale: options.scale, rotateDeg: options.rotate })
+    const kind = extname(target).toLowerCase()
+    if (kind !== '.stl' && kind !== '.3mf')
+      throw new InputError('target-unknown', `"${kind}" is no kind of file that can be written.`, target, 'End the name in .stl or .3mf.')
+    await writeNamed(target, [kind === '.3mf' ? write3mf(mesh, basename(target, kind)) : writeStl(mesh)])
+    print(`${target}: ${mesh.triangles.length / 3} triangles.`)
+  })
+
 program
   .command('shelf')
   .description('starter printers, nozzles and materials with their keys')
@@ -92,13 +159,15 @@ program
     }
   })
 
-function predictWith(
-  part: Part,
-  file: ProfileFile | undefined,
-  options: SharedOptions,
-  kernel: Awaited<ReturnType<typeof openKernel>>,
-  cache: StageCache,
-) {
+interface CandidateChoice {
+  readonly setup: Setup
+  readonly values: SettingValues
+  readonly placement: Placement
+  readonly exceptions: readonly Exception[]
+}
+
+/** What a profile file and the options over it say together. */
+function candidateOf(file: ProfileFile | undefined, options: SharedOptions): CandidateChoice {
   const setup = findSetup({
     printer: options.printer ?? file?.printer,
     nozzle: options.nozzle ?? file?.nozzle,
@@ -106,7 +175,51 @@ function predictWith(
   })
   const values: SettingValues = { ...file?.settings, ...readSettings(options.set) }
   const placement: Placement = { scale: options.scale, rotateDeg: options.rotate }
-  return predict(part, placement, setup, values, { kernel, cache })
+  return { setup, values, placement, exceptions: file?.exceptions ?? [] }
+}
+
+function predictWith(
+  part: Part,
+  file: ProfileFile | undefined,
+  options: SharedOptions,
+  kernel: Awaited<ReturnType<typeof openKernel>>,
+  cache: StageCache,
+) {
+  const { setup, values, placement, exceptions } = candidateOf(file, options)
+  return predict(part, placement, setup, values, { kernel, cache, exceptions })
+}
+
+function newTimer(
+  printer: Setup['printer'],
+  options: { cornerSpeed?: number; featurePattern?: string; layerPattern?: string },
+): ProgramTimer {
+  try {
+    return new ProgramTimer(printer, options)
+  } catch (error) {
+    throw new InputError(
+      'pattern-malformed',
+      `This is no regular expression (${(error as Error).message}).`,
+      '--feature-pattern or --layer-pattern',
+      'Write for example --feature-pattern "part: (.*)".',
+    )
+  }
+}
+
+async function writeNamed(path: string, pieces: readonly (string | Uint8Array)[]): Promise<void> {
+  let file: FileHandle | undefined
+  try {
+    file = await open(path, 'w')
+    for (const piece of pieces) await writeFile(file, piece)
+  } catch (error) {
+    throw new InputError(
+      'file-unwritable',
+      `The file cannot be written (${(error as NodeJS.ErrnoException).code}).`,
+      path,
+      'Check the path.',
+    )
+  } finally {
+    await file?.close()
+  }
 }
 
 function readSettings(pairs: readonly string[]): SettingValues {
@@ -139,11 +252,14 @@ async function readNamed(path: string): Promise<Buffer> {
   try {
     return await readFile(path)
   } catch (error) {
-    const { code } = error as NodeJS.ErrnoException
-    const why =
-      code === 'ENOENT' ? 'There is no such file.' : code === 'EISDIR' ? 'This is a folder.' : `The file cannot be read (${code}).`
-    throw new InputError('file-unreadable', why, path, 'Check the path.')
+    throw unreadable(path, error)
   }
+}
+
+function unreadable(path: string, error: unknown): InputError {
+  const { code } = error as NodeJS.ErrnoException
+  const why = code === 'ENOENT' ? 'There is no such file.' : code === 'EISDIR' ? 'This is a folder.' : `The file cannot be read (${code}).`
+  return new InputError('file-unreadable', why, path, 'Check the path.')
 }
 
 function readNumber(option: string) {

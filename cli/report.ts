@@ -1,4 +1,5 @@
 import type { Prediction } from '@sable/core/predict'
+import type { ProgramFigures } from '@sable/core/program/timeProgram'
 import { formatDuration } from '@sable/core/units/format'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
@@ -18,6 +19,7 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     row('Time', (p) => formatDuration(p.timeS)),
     row('Layers', (p) => `${p.layerCount}`),
     row('Filament', (p) => `${(p.filament.lengthMm / 1000).toFixed(2)} m, ${p.filament.massG.toFixed(1)} g`),
+    ...(predictions.some((p) => p.filament.supportG > 0) ? [row('  supports', (p) => `${p.filament.supportG.toFixed(1)} g`)] : []),
     row('Cost', (p) => p.filament.cost.toFixed(2)),
     row('Surface Ra', (p) => `${p.surface.raMeanUm.toFixed(1)} µm, 95 % under ${p.surface.ra95Um.toFixed(1)} µm`),
     force('Pull X', 'pullX'),
@@ -42,5 +44,30 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     '',
     ...checks,
     'Strength is an estimate for one material and one load, never a rating. Times do not include heating up.',
+  ].join('\n')
+}
+
+/** What a program takes on a printer, as plain text. */
+export function asProgramTable(name: string, printer: string, figures: ProgramFigures): string {
+  const byTime = Object.entries(figures.timeByFeatureS).sort((a, b) => b[1] - a[1])
+  const held = Object.entries(figures.limiters)
+    .filter(([, share]) => share >= 0.005)
+    .sort((a, b) => b[1] - a[1])
+  const rows: [string, string][] = [
+    ['Program', name],
+    ['Printer', printer],
+    ['Time', formatDuration(figures.timeS)],
+    ...byTime.map(([feature, seconds]): [string, string] => [`  ${feature}`, formatDuration(seconds)]),
+    ['Layers', String(figures.layerCount)],
+    ['Filament', `${(figures.filament.lengthMm / 1000).toFixed(2)} m`],
+    ['Moves', String(figures.moves)],
+    ...held.map(([limiter, share]): [string, string] => [`  held by ${limiter}`, `${(100 * share).toFixed(1)} %`]),
+  ]
+  const width = Math.max(...rows.map(([label]) => label.length))
+  const unknown = Object.entries(figures.unknown)
+  return [
+    ...rows.map(([label, value]) => `${label.padEnd(width)}  ${value}`),
+    ...(unknown.length > 0 ? ['', `Not understood and left out: ${unknown.map(([word, count]) => `${word} (${count})`).join(', ')}.`] : []),
+    'Heating and homing are not included.',
   ].join('\n')
 }

@@ -1,4 +1,5 @@
 import { InputError } from '../errors'
+import { type Exception, exceptionsSchema } from '../profile/exceptions'
 import { checkValue, type SettingValues } from '../profile/settings'
 
 const FORMAT = 'sable-lantern/profile'
@@ -12,6 +13,8 @@ export interface ProfileFile {
   readonly printer?: string
   readonly nozzle?: number
   readonly material?: string
+  /** Places where other values hold. */
+  readonly exceptions?: readonly Exception[]
 }
 
 /**
@@ -41,7 +44,21 @@ export function readProfileFile(text: string, fileName: string): ProfileFile {
     ...(typeof printer === 'string' ? { printer } : {}),
     ...(typeof nozzle === 'number' ? { nozzle } : {}),
     ...(typeof material === 'string' ? { material } : {}),
+    ...(content.exceptions === undefined ? {} : { exceptions: readExceptions(content.exceptions, fileName) }),
   }
+}
+
+/** Checks a list of exceptions. @throws InputError naming the entry and the field */
+export function readExceptions(given: unknown, where: string): Exception[] {
+  const parsed = exceptionsSchema.safeParse(given)
+  if (parsed.success) return parsed.data
+  const [issue] = parsed.error.issues
+  throw new InputError(
+    'exception-malformed',
+    issue?.message ?? 'An exception cannot be read.',
+    `${where}, exceptions.${issue?.path.join('.') ?? ''}`,
+    'Write for example {"name": "top", "fromZ": 20, "speedPercent": 60, "values": {"fanSpeed": 100}}.',
+  )
 }
 
 /** Writes a profile file, readable and diffable. */

@@ -1,4 +1,5 @@
 import { placementSchema } from '@sable/core/mesh/place'
+import { exceptionsSchema } from '@sable/core/profile/exceptions'
 import { settingValuesSchema } from '@sable/core/profile/settings'
 import { z } from 'zod'
 
@@ -17,6 +18,8 @@ export const candidateSchema = z.object({
   material: key,
   /** What the profile itself says; the rest comes from the shelf. */
   values: settingValuesSchema,
+  /** Places where other values hold. */
+  exceptions: exceptionsSchema.default([]),
 })
 export type Candidate = z.infer<typeof candidateSchema>
 
@@ -48,6 +51,12 @@ export const lineupListSchema = z.array(lineupSchema.pick({ id: true, name: true
 export type LineupList = z.infer<typeof lineupListSchema>
 
 export const profileRevisionListSchema = z.array(
-  z.object({ revision: z.number().int(), name: z.string(), values: settingValuesSchema, createdAt: z.string() }),
+  z.object({
+    revision: z.number().int(),
+    name: z.string(),
+    values: settingValuesSchema,
+    exceptions: exceptionsSchema,
+    createdAt: z.string(),
+  }),
 )
 export type ProfileRevisionList = z.infer<typeof profileRevisionListSchema>

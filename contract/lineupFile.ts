@@ -1,6 +1,7 @@
 import { InputError } from '@sable/core/errors'
-import { parseObject } from '@sable/core/formats/profileFile'
+import { parseObject, readExceptions } from '@sable/core/formats/profileFile'
 import { placementSchema } from '@sable/core/mesh/place'
+import type { Exception } from '@sable/core/profile/exceptions'
 import { checkValue, type SettingValues } from '@sable/core/profile/settings'
 import { z } from 'zod'
 import { type LineupContent, MOST_CANDIDATES } from './lineup'
@@ -20,6 +21,7 @@ const fileSchema = z.object({
         nozzle: z.string(),
         material: z.string(),
         settings: z.record(z.string(), z.unknown()),
+        exceptions: z.unknown().optional(),
       }),
     )
     .max(MOST_CANDIDATES),
@@ -33,6 +35,7 @@ export interface LineupFile extends Omit<z.infer<typeof fileSchema>, 'candidates
     readonly nozzle: string
     readonly material: string
     readonly settings: SettingValues
+    readonly exceptions: readonly Exception[]
   }[]
 }
 
@@ -42,12 +45,13 @@ export function writeLineupFile(lineup: LineupContent, part: { readonly name: st
     name: lineup.name,
     part: { name: part.name, contentKey: part.contentKey },
     placement: lineup.placement,
-    candidates: lineup.candidates.map(({ name, printer, nozzle, material, values }) => ({
+    candidates: lineup.candidates.map(({ name, printer, nozzle, material, values, exceptions }) => ({
       name,
       printer,
       nozzle,
       material,
       settings: values,
+      exceptions,
     })),
   }
   return `${JSON.stringify({ format: FORMAT, version: VERSION, ...file }, null, 2)}\n`
@@ -75,6 +79,8 @@ export function readLineupFile(text: string, fileName: string): LineupFile {
           checkValue(name, value, `${fileName}, candidate "${candidate.name}"`),
         ]),
       ) as SettingValues,
+      exceptions:
+        candidate.exceptions === undefined ? [] : readExceptions(candidate.exceptions, `${fileName}, candidate "${candidate.name}"`),
     })),
   }
 }

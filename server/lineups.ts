@@ -34,19 +34,28 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
       updatedAt: row.updatedAt.toISOString(),
       candidates: candidates.map(({ profileId, printer, nozzle, material }) => {
         const profile = byId.get(profileId)
-        return { id: profileId, name: profile?.name, printer, nozzle, material, values: JSON.parse(profile?.settingValues ?? '{}') }
+        return {
+          id: profileId,
+          name: profile?.name,
+          printer,
+          nozzle,
+          material,
+          values: JSON.parse(profile?.settingValues ?? '{}'),
+          exceptions: JSON.parse(profile?.exceptions ?? '[]'),
+        }
       }),
     })
   }
 
-  const writeProfile = async ({ id, name, values }: Candidate, at: Date, transaction: Transaction): Promise<void> => {
+  const writeProfile = async ({ id, name, values, exceptions: places }: Candidate, at: Date, transaction: Transaction): Promise<void> => {
     const settingValues = JSON.stringify(values)
+    const exceptions = JSON.stringify(places)
     const known = await models.profiles.findByPk(id, { transaction })
-    if (known && known.name === name && known.settingValues === settingValues) return
+    if (known && known.name === name && known.settingValues === settingValues && known.exceptions === exceptions) return
     const revision = (known?.revision ?? 0) + 1
-    if (known) await known.update({ name, settingValues, revision }, { transaction })
-    else await models.profiles.create({ id, name, settingValues, revision }, { transaction })
-    await models.profileRevisions.create({ profileId: id, revision, name, settingValues, createdAt: at }, { transaction })
+    if (known) await known.update({ name, settingValues, exceptions, revision }, { transaction })
+    else await models.profiles.create({ id, name, settingValues, exceptions, revision }, { transaction })
+    await models.profileRevisions.create({ profileId: id, revision, name, settingValues, exceptions, createdAt: at }, { transaction })
   }
 
   const writeContent = async (row: LineupRow, content: LineupContent, transaction: Transaction): Promise<void> => {
@@ -176,6 +185,7 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
           revision: row.revision,
           name: row.name,
           values: JSON.parse(row.settingValues),
+          exceptions: JSON.parse(row.exceptions),
           createdAt: row.createdAt.toISOString(),
         })),
       )

@@ -1,6 +1,5 @@
-import { readStl } from '@sable/core/formats/readStl'
+import { readPart } from '@sable/core/formats/readPart'
 import type { MeshReport } from '@sable/core/mesh/repair'
-import { repair } from '@sable/core/mesh/repair'
 
 /** Runs in a thread: parsing a large file would hold up every other request. */
 export default function readPartWorker({
@@ -11,7 +10,7 @@ export default function readPartWorker({
   fileName: string
 }): { report: MeshReport } | { refusal: object } {
   try {
-    return { report: repair(readStl(bytes, fileName)).report }
+    return { report: readPart(bytes, fileName, '').report }
   } catch (error) {
     // A class does not survive the way between threads; its fields do.
     if (error instanceof Error && error.name === 'InputError') return { refusal: { ...error, message: error.message } }

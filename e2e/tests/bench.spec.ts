@@ -314,3 +314,47 @@ test('at 1280 × 800 four candidates, the verdict and twelve rows stand without 
   await ledger.menu(1, 'Remove')
   await ledger.settled()
 })
+
+test('exceptions are set for places of a candidate, change its figures, and can be undone', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  const before = await ledger.figures(1)
+  await page.getByRole('button', { name: 'Exceptions of sturdy' }).click()
+  await page.getByRole('button', { name: 'Place', exact: true }).click()
+  await page.getByRole('button', { name: 'Done' }).click()
+  await ledger.settled()
+  expect(await ledger.value('time', 1).innerText()).not.toBe(before[0])
+  await expect(page.getByRole('button', { name: 'Exceptions of sturdy' })).toContainText('place 1')
+  await page.reload()
+  await ledger.settled()
+  await expect(page.getByRole('button', { name: 'Exceptions of sturdy' })).toContainText('place 1')
+})
+
+test('a candidate goes out as a program, and the program dropped in is timed on each printer', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  const saving = page.waitForEvent('download')
+  await ledger.menu(0, 'Write program')
+  const saved = await saving
+  expect(saved.suggestedFilename()).toBe('carry-hook-everyday.gcode')
+  const path = await saved.path()
+  expect(readFileSync(path, 'utf8')).toMatch(/^; Program by Sable Lantern[\s\S]*LOOK BEFORE RUNNING[\s\S]*G28/)
+  await page.getByLabel('Model file').setInputFiles({ name: 'hook.gcode', mimeType: 'text/plain', buffer: readFileSync(path) })
+  const dialog = page.getByRole('dialog', { name: 'hook.gcode' })
+  const table = dialog.getByRole('table', { name: 'Time on each printer' })
+  // On the printer that it was written for it takes what the ledger foretold.
+  await expect(table.locator('tbody tr').first().locator('td').nth(1)).toHaveText((await ledger.value('time', 0).innerText()).trim())
+  await expect(dialog).toContainText('45 layers')
+  await dialog.getByRole('button', { name: 'Close' }).click()
+  await expect(dialog).toHaveCount(0)
+})
+
+test('settings that mean nothing stay out of sight until what they depend on is chosen', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await expect(page.locator('[data-setting=supportDensity]')).toHaveCount(0)
+  await ledger.cell('supports', 1).click()
+  await page.keyboard.type('p')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-setting=supportDensity]')).toHaveCount(1)
+})

@@ -69,6 +69,13 @@ const steps: readonly { readonly name: string; readonly up: (db: QueryInterface)
       })
     },
   },
+  {
+    name: '02-exceptions',
+    async up(db) {
+      for (const table of ['profiles', 'profile_revisions'])
+        await db.addColumn(table, 'exceptions', { type: DataTypes.TEXT('long'), allowNull: false, defaultValue: '[]' })
+    },
+  },
 ]
 
 /** Brings the database to the newest schema. */

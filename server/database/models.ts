@@ -25,12 +25,14 @@ export interface ProfileRow {
   name: string
   revision: number
   settingValues: string
+  exceptions: string
 }
 export interface ProfileRevisionRow {
   profileId: string
   revision: number
   name: string
   settingValues: string
+  exceptions: string
   createdAt: Date
 }
 export interface LineupRow {
@@ -98,12 +100,19 @@ export function defineModels(sequelize: Sequelize): Models {
     printers: table('printers', { ...shelf }),
     nozzles: table('nozzles', { ...shelf }),
     materials: table('materials', { ...shelf }),
-    profiles: table('profiles', { id: { type: id, primaryKey: true }, name: DataTypes.STRING(80), revision: whole, settingValues: text }),
+    profiles: table('profiles', {
+      id: { type: id, primaryKey: true },
+      name: DataTypes.STRING(80),
+      revision: whole,
+      settingValues: text,
+      exceptions: text,
+    }),
     profileRevisions: table('profile_revisions', {
       profileId: { type: id, primaryKey: true },
       revision: { type: whole, primaryKey: true },
       name: DataTypes.STRING(80),
       settingValues: text,
+      exceptions: text,
       createdAt: when,
     }),
     lineups: table('lineups', {

@@ -4,7 +4,15 @@ import { contentOf, edit, openLineup, redo, undo, useDesk } from './deskStore'
 import { addCandidate, duplicateCandidate, moveCandidate, nextName, removeCandidate, renameCandidate, setPart, setValue } from './edits'
 import { createOutbox } from './outbox'
 
-const candidate = (id: string, name = id) => ({ id, name, printer: 'lugger', nozzle: 'bore-0.4', material: 'pla', values: {} })
+const candidate = (id: string, name = id) => ({
+  id,
+  name,
+  printer: 'lugger',
+  nozzle: 'bore-0.4',
+  material: 'pla',
+  values: {},
+  exceptions: [],
+})
 const content: LineupContent = {
   name: 'Hook',
   partId: 'p',

@@ -24,6 +24,10 @@ export function setValue<K extends SettingName>(
   })
 }
 
+/** Replaces the places where other values hold. */
+export const setExceptions = (content: LineupContent, id: string, exceptions: Candidate['exceptions']): LineupContent =>
+  changeCandidate(content, id, (candidate) => ({ ...candidate, exceptions }))
+
 export const setSetup = (content: LineupContent, id: string, field: SetupField, key: string): LineupContent =>
   changeCandidate(content, id, (candidate) => ({ ...candidate, [field]: key }))
 
@@ -35,6 +39,7 @@ export const setColumn = (content: LineupContent, id: string, from: Omit<Candida
     nozzle: from.nozzle,
     material: from.material,
     values: from.values,
+    exceptions: from.exceptions,
   }))
 
 export const renameCandidate = (content: LineupContent, id: string, name: string): LineupContent => {

@@ -1,4 +1,4 @@
-import type { LineupContent } from '@sable/contract/lineup'
+import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import type { Prediction } from '@sable/core/predict'
@@ -36,18 +36,8 @@ export function followLineup(content: LineupContent, part: StoredPart, shelf: Sh
   followed = () => followLineup(content, part, shelf)
   const wanted = new Map<string, PredictRequest>()
   for (const candidate of content.candidates) {
-    const printer = shelf.printers.find(({ key }) => key === candidate.printer)
-    const nozzle = shelf.nozzles.find(({ key }) => key === candidate.nozzle)
-    const material = shelf.materials.find(({ key }) => key === candidate.material)
-    if (!printer || !nozzle || !material) continue
-    wanted.set(candidate.id, {
-      partId: part.id,
-      contentKey: part.contentKey,
-      fileName: part.fileName,
-      placement: content.placement,
-      setup: { printer, nozzle, material },
-      values: candidate.values,
-    })
+    const request = requestFor(candidate, content, part, shelf)
+    if (request) wanted.set(candidate.id, request)
   }
   for (const id of Object.keys(useForecasts.getState())) {
     if (wanted.has(id)) continue
@@ -56,6 +46,23 @@ export function followLineup(content: LineupContent, part: StoredPart, shelf: Sh
   }
   for (const [id, request] of wanted) {
     if (useForecasts.getState()[id]?.key !== keyOf(request)) start(id, request)
+  }
+}
+
+/** What the core needs to compute a candidate; undefined when the shelf lacks what it names. */
+export function requestFor(candidate: Candidate, { placement }: LineupContent, part: StoredPart, shelf: Shelf): PredictRequest | undefined {
+  const printer = shelf.printers.find(({ key }) => key === candidate.printer)
+  const nozzle = shelf.nozzles.find(({ key }) => key === candidate.nozzle)
+  const material = shelf.materials.find(({ key }) => key === candidate.material)
+  if (!printer || !nozzle || !material) return undefined
+  return {
+    partId: part.id,
+    contentKey: part.contentKey,
+    fileName: part.fileName,
+    placement,
+    setup: { printer, nozzle, material },
+    values: candidate.values,
+    exceptions: candidate.exceptions,
   }
 }
 
@@ -97,8 +104,8 @@ function start(id: string, request: PredictRequest): void {
   })
 }
 
-const keyOf = ({ contentKey, placement, setup, values }: PredictRequest): string =>
-  JSON.stringify([contentKey, placement, setup, Object.entries(values).sort()])
+const keyOf = ({ contentKey, placement, setup, values, exceptions }: PredictRequest): string =>
+  JSON.stringify([contentKey, placement, setup, Object.entries(values).sort(), exceptions])
 
 const put = (id: string, forecast: Forecast): void => useForecasts.setState({ [id]: forecast })
 

@@ -1,5 +1,42 @@
-import { AlertDialog } from 'radix-ui'
+import { X } from 'lucide-react'
+import { AlertDialog, Dialog } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { IconButton } from './Button'
+
+/** Something to look at or to work on over the bench, closed when it is done. */
+export function Sheet({
+  title,
+  children,
+  onClose,
+  width = 'w-[46rem]',
+}: {
+  title: string
+  children: ReactNode
+  onClose: () => void
+  width?: string
+}) {
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/55" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className={`fixed top-[12vh] left-1/2 z-50 ${width} max-h-[78vh] max-w-[94vw] -translate-x-1/2 overflow-auto rounded-lg border border-strong bg-raised p-5`}
+        >
+          <div className="mb-3 flex items-center justify-between gap-4">
+            <Dialog.Title className="truncate text-[15px] font-semibold">{title}</Dialog.Title>
+            <Dialog.Close asChild>
+              <IconButton label="Close">
+                <X className="size-4" />
+              </IconButton>
+            </Dialog.Close>
+          </div>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  )
+}
 
 /** A question that must be answered before going on. */
 export function Question({

@@ -1,6 +1,6 @@
-/** Hands a text to the browser as a file. */
-export function download(fileName: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }))
+/** Hands a text or a finished file to the browser to be saved. */
+export function download(fileName: string, content: string | Blob, type = 'text/plain'): void {
+  const url = URL.createObjectURL(typeof content === 'string' ? new Blob([content], { type }) : content)
   const link = document.createElement('a')
   link.href = url
   link.download = fileName

@@ -2,10 +2,14 @@ import { Cancelled, InputError } from '@sable/core/errors'
 import { readPart } from '@sable/core/formats/readPart'
 import { type Placement, place } from '@sable/core/mesh/place'
 import { type Part, type Prediction, predict } from '@sable/core/predict'
+import type { Exception } from '@sable/core/profile/exceptions'
 import type { Setup } from '@sable/core/profile/resolve'
 import type { Stage } from '@sable/core/profile/setting'
 import type { SettingValues } from '@sable/core/profile/settings'
+import { programFor } from '@sable/core/program/programFor'
+import { type ProgramFigures, ProgramTimer } from '@sable/core/program/timeProgram'
 import { loadPolygonKernel, type PolygonKernel } from '@sable/core/regions/polygon'
+import type { Printer } from '@sable/core/shelf/printer'
 import { StageCache } from '@sable/core/stageCache'
 import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
 import * as Comlink from 'comlink'
@@ -17,6 +21,7 @@ export interface PredictRequest {
   readonly placement: Placement
   readonly setup: Setup
   readonly values: SettingValues
+  readonly exceptions: readonly Exception[]
 }
 
 /** What crosses back: classes do not survive the way between threads. */
@@ -26,6 +31,8 @@ export type PredictAnswer =
   | { readonly kind: 'refused'; readonly message: string; readonly where: string; readonly remedy: string }
 
 const PROGRESS_MS = 80
+/** A program is read in pieces of this many bytes. */
+const PIECE = 1 << 21
 
 let kernel: Promise<PolygonKernel> | undefined
 const parts = new Map<string, Promise<Part>>()
@@ -65,6 +72,7 @@ const api = {
       const prediction = predict(part, request.placement, request.setup, request.values, {
         kernel: polygons,
         cache,
+        exceptions: request.exceptions,
         onProgress(stage, share) {
           if (Atomics.load(stop, 0) === 1) throw new Cancelled('superseded')
           const now = performance.now()
@@ -79,6 +87,37 @@ const api = {
       if (error instanceof InputError) return { kind: 'refused', message: error.message, where: error.where, remedy: error.remedy }
       throw error
     }
+  },
+
+  /** The program that prints a candidate, as a file. */
+  async writeProgram(request: PredictRequest): Promise<Blob> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    const pieces: string[] = []
+    const { placement, setup, values, exceptions, fileName } = request
+    programFor(part, placement, setup, values, { kernel: polygons, cache, exceptions, partName: fileName, filament: 'relative' }, (text) =>
+      pieces.push(text),
+    )
+    return new Blob(pieces, { type: 'text/plain' })
+  },
+
+  /** Times a program on every printer in one pass over the file. Stops when the first entry of `stop` becomes 1. */
+  async timeProgram(
+    file: File,
+    printers: readonly Printer[],
+    featurePattern: string | undefined,
+    stop: Int32Array,
+    onProgress: (share: number) => void,
+  ): Promise<ProgramFigures[] | undefined> {
+    const timers = printers.map((printer) => new ProgramTimer(printer, featurePattern === undefined ? {} : { featurePattern }))
+    let read = 0
+    for (let at = 0; at < file.size; at += PIECE) {
+      if (Atomics.load(stop, 0) === 1) return undefined
+      const bytes = new Uint8Array(await file.slice(at, at + PIECE).arrayBuffer())
+      for (const timer of timers) timer.push(bytes)
+      read += bytes.length
+      onProgress(read / file.size)
+    }
+    return timers.map((timer) => timer.finish())
   },
 
   /** Triangles of the part as it lies on the bed, for drawing. */

@@ -13,6 +13,16 @@ export const lineSettings = {
     'layer thickness',
     'resolution',
   ),
+  lineWidth: number(
+    'regions',
+    'Line width',
+    'mm',
+    [0.1, 2.4, 0.02],
+    0.4,
+    'Width that a line takes up beside its neighbours. Usually the bore of the nozzle.',
+    'extrusion width',
+    'bead width',
+  ),
   layerMode: choice(
     'layers',
     'Layer heights',
@@ -57,16 +67,6 @@ export const lineSettings = {
     [0.005, 0.4, 0.005],
     0.04,
     'When heights follow the shape: heights are whole multiples of this above the least.',
-  ),
-  lineWidth: number(
-    'regions',
-    'Line width',
-    'mm',
-    [0.1, 2.4, 0.02],
-    0.4,
-    'Width that a line takes up beside its neighbours. Usually the bore of the nozzle.',
-    'extrusion width',
-    'bead width',
   ),
   thinLines: choice(
     'regions',

@@ -58,13 +58,18 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
         name: read.name,
         partId: (known ?? part).id,
         placement: read.placement,
-        candidates: read.candidates.map(({ settings, ...candidate }) => ({ ...candidate, id: crypto.randomUUID(), values: settings })),
+        candidates: read.candidates.map(({ settings, exceptions, ...candidate }) => ({
+          ...candidate,
+          id: crypto.randomUUID(),
+          values: settings,
+          exceptions: [...exceptions],
+        })),
       })
       if (!known) {
         onRefusal({
           where: file.name,
           message: `The part "${read.part.name}" of this lineup is not here, so its candidates were put on "${part.name}".`,
-          remedy: 'Drop its STL file on the part strip to use it.',
+          remedy: 'Drop its model file on the part strip to use it.',
         })
       }
     } catch (error) {

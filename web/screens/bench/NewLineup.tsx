@@ -31,7 +31,7 @@ export function NewLineup({ parts }: { parts: readonly StoredPart[] }) {
     <div className="m-auto w-full max-w-lg p-8">
       <h1 className="text-lg font-semibold">No lineup yet</h1>
       <p className="mt-1 mb-4 text-muted">
-        A lineup is a part and the ways in which it could be printed. Choose a part to begin; your own STL can be dropped in afterwards.
+        A lineup is a part and the ways in which it could be printed. Choose a part to begin; your own model can be dropped in afterwards.
       </p>
       {refusal && <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />}
       <ul className="divide-y divide-line border-y border-line">

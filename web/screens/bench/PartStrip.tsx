@@ -1,5 +1,6 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { LARGEST_UPLOAD, type StoredPart } from '@sable/contract/part'
+import type { Printer } from '@sable/core/shelf/printer'
 import { useQueryClient } from '@tanstack/react-query'
 import clsx from 'clsx'
 import { ChevronDown, Rotate3d, Upload } from 'lucide-react'
@@ -14,6 +15,7 @@ import type { Refusal } from '../../ui/Notice'
 import { Popover } from '../../ui/Popover'
 import { asRefusal } from './asRefusal'
 import { PlacementForm } from './PlacementForm'
+import { isProgram, ProgramDialog } from './ProgramDialog'
 
 // The 3D package is the heaviest of all; the figures must not wait for it.
 const PartThumbnail = lazy(() => import('./PartThumbnail'))
@@ -22,12 +24,18 @@ interface Props {
   readonly content: LineupContent
   readonly part: StoredPart
   readonly parts: readonly StoredPart[]
+  readonly printers: readonly Printer[]
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** The part: its picture, its size, how it lies, and where another one is dropped. */
-export function PartStrip({ content, part, parts, onRefusal }: Props) {
+export function PartStrip({ content, part, parts, printers, onRefusal }: Props) {
   const upload = useUpload(onRefusal)
+  const [program, setProgram] = useState<File>()
+  const take = (file: File): void => {
+    if (isProgram(file.name)) setProgram(file)
+    else void upload.begin(file)
+  }
   const [over, setOver] = useState(false)
   const filePicker = useRef<HTMLInputElement>(null)
   // Any column's figures know the size as placed and what slicing had to mend.
@@ -47,7 +55,7 @@ export function PartStrip({ content, part, parts, onRefusal }: Props) {
         event.preventDefault()
         setOver(false)
         const [file] = event.dataTransfer.files
-        if (file) void upload.begin(file)
+        if (file) take(file)
       }}
     >
       <div className="h-full w-32 shrink-0 overflow-hidden rounded-md border border-line bg-sunk">
@@ -123,28 +131,29 @@ export function PartStrip({ content, part, parts, onRefusal }: Props) {
           </div>
         ) : (
           <Button onClick={() => filePicker.current?.click()}>
-            <Upload className="size-3.5" aria-hidden /> Load STL
+            <Upload className="size-3.5" aria-hidden /> Load model
             <span className="font-normal text-muted">or drop it here</span>
           </Button>
         )}
         <input
           ref={filePicker}
           type="file"
-          accept=".stl,model/stl"
+          accept=".stl,.3mf,.obj,.gcode,.gco,.g,.nc"
           aria-label="Model file"
           className="hidden"
           onChange={(event) => {
             const [file] = event.target.files ?? []
-            if (file) void upload.begin(file)
+            if (file) take(file)
             event.target.value = ''
           }}
         />
       </div>
       {over && (
         <p className="pointer-events-none absolute inset-1 grid place-items-center rounded-md border border-dashed border-lantern font-medium text-lantern-ink">
-          Drop the STL: the same candidates are computed for it
+          Drop a model (STL, 3MF, OBJ) to compute the same candidates for it, or a program (G-code) to time it on each printer
         </p>
       )}
+      {program && <ProgramDialog file={program} printers={printers} onClose={() => setProgram(undefined)} />}
     </section>
   )
 }
@@ -162,7 +171,7 @@ function useUpload(onRefusal: (refusal: Refusal) => void) {
       onRefusal({
         where: file.name,
         message: `The file has ${(file.size / 1e6).toFixed(0)} MB; 64 MB is the most that is taken.`,
-        remedy: 'Reduce the mesh, or save it as a binary STL.',
+        remedy: 'Reduce the mesh, or save it as a binary STL or a 3MF.',
       })
       return
     }

@@ -8,4 +8,5 @@ export const firstCandidate = (like?: Candidate, name = 'new'): Candidate => ({
   nozzle: like?.nozzle ?? 'bore-0.4',
   material: like?.material ?? 'pla',
   values: {},
+  exceptions: [],
 })

@@ -18,11 +18,12 @@ interface Props {
   readonly candidate: Candidate
   readonly index: number
   readonly count: number
+  readonly onProgram: (candidate: Candidate) => Promise<void>
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** Name of a column, what can be done with it, and how far its computation is. */
-export function ColumnHeader({ candidate, index, count, onRefusal }: Props) {
+export function ColumnHeader({ candidate, index, count, onProgram, onRefusal }: Props) {
   const { id, name } = candidate
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
   const copyColumn = async (): Promise<void> => navigator.clipboard.writeText(columnText(candidate))
@@ -82,6 +83,10 @@ export function ColumnHeader({ candidate, index, count, onRefusal }: Props) {
           <MenuItem onSelect={() => void copyColumn()}>Copy column</MenuItem>
           <MenuItem onSelect={() => void pasteColumn()}>Paste column</MenuItem>
           <MenuSeparator />
+          <MenuItem onSelect={() => void onProgram(candidate)} hint="G-code">
+            Write program
+          </MenuItem>
+          <MenuSeparator />
           <MenuItem onSelect={() => edit((content) => removeCandidate(content, id))}>Remove</MenuItem>
         </Menu>
       </div>
@@ -90,19 +95,20 @@ export function ColumnHeader({ candidate, index, count, onRefusal }: Props) {
 }
 
 /** A column on the clipboard is a profile file, so that it can go into a text or a file as well. */
-const columnText = ({ name, printer, nozzle, material, values }: Candidate): string =>
-  JSON.stringify({ ...JSON.parse(writeProfileFile({ name, settings: values, printer, material })), nozzleKey: nozzle }, null, 2)
+const columnText = ({ name, printer, nozzle, material, values, exceptions }: Candidate): string =>
+  JSON.stringify({ ...JSON.parse(writeProfileFile({ name, settings: values, printer, material, exceptions })), nozzleKey: nozzle }, null, 2)
 
 function readColumn(text: string, target: Candidate): Omit<Candidate, 'id' | 'name'> {
   if (!text.trimStart().startsWith('{'))
     throw new InputError('clipboard-no-column', 'The clipboard holds no column.', 'Paste column', 'Copy a column from its menu first.')
-  const { settings, printer, material } = readProfileFile(text, 'Clipboard')
+  const { settings, printer, material, exceptions = [] } = readProfileFile(text, 'Clipboard')
   const { nozzleKey } = JSON.parse(text) as { nozzleKey?: unknown }
   return {
     printer: printer ?? target.printer,
     material: material ?? target.material,
     nozzle: typeof nozzleKey === 'string' ? nozzleKey : target.nozzle,
     values: settings,
+    exceptions: [...exceptions],
   }
 }
 

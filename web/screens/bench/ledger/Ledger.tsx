@@ -1,16 +1,20 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
-import type { LineupContent } from '@sable/contract/lineup'
+import type { Candidate, LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { Plus } from 'lucide-react'
 import { useMemo, useRef, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
 import { addCandidate, moveCandidate, nextName } from '../../../desk/edits'
-import { useForecasts } from '../../../predictions/predictionStore'
+import { predictionPool, requestFor, useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
+import { download, fileNameFrom } from '../../../ui/download'
 import { Notice, type Refusal } from '../../../ui/Notice'
+import { asRefusal } from '../asRefusal'
 import { firstCandidate } from '../firstCandidate'
 import { ColumnHeader } from './ColumnHeader'
+import { ExceptionRow } from './ExceptionRow'
 import { restrictToHorizontal } from './restrictToHorizontal'
 import { type Cell, cellsOf, filterRows, ledgerRows } from './rows'
 import { SettingRows } from './SettingRows'
@@ -19,19 +23,20 @@ import { VerdictRows } from './VerdictRows'
 
 interface Props {
   readonly content: LineupContent
+  readonly part: StoredPart
   readonly shelf: Shelf
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** The ledger: candidates as columns, predicted figures and settings as rows. */
-export function Ledger({ content, shelf, onRefusal }: Props) {
+export function Ledger({ content, part, shelf, onRefusal }: Props) {
   const [search, setSearch] = useState('')
   const [onlyDifferences, setOnlyDifferences] = useState(false)
   const allRows = useMemo(() => ledgerRows(shelf), [shelf])
   const { candidates } = content
   const columns = useMemo(() => candidates.map((candidate) => cellsOf(candidate, candidates[0], shelf) ?? {}), [candidates, shelf])
   const groups = useMemo(
-    () => filterRows(allRows, search, onlyDifferences ? differingRows(columns) : undefined),
+    () => filterRows(allRows, search, onlyDifferences ? differingRows(columns) : undefined, meaninglessRows(columns)),
     [allRows, search, onlyDifferences, columns],
   )
   const rows = useMemo(() => groups.flatMap((group) => group.rows), [groups])
@@ -45,6 +50,15 @@ export function Ledger({ content, shelf, onRefusal }: Props) {
   const onDragEnd = ({ active, over }: DragEndEvent): void => {
     const to = candidates.findIndex(({ id }) => id === over?.id)
     if (over && active.id !== over.id) edit((before) => moveCandidate(before, String(active.id), to))
+  }
+  const writeProgram = async (candidate: Candidate): Promise<void> => {
+    try {
+      const request = requestFor(candidate, content, part, shelf)
+      if (request)
+        download(`${fileNameFrom(`${part.name} ${candidate.name}`)}.gcode`, await predictionPool().anyWorker.writeProgram(request))
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
   }
   const add = (): void => {
     const like = candidates.at(-1)
@@ -133,6 +147,7 @@ export function Ledger({ content, shelf, onRefusal }: Props) {
                         candidate={candidate}
                         index={index}
                         count={candidates.length}
+                        onProgram={writeProgram}
                         onRefusal={onRefusal}
                       />
                     ))}
@@ -142,6 +157,7 @@ export function Ledger({ content, shelf, onRefusal }: Props) {
               </thead>
               <VerdictRows candidates={candidates} />
               <SettingRows groups={groups} candidates={candidates} columns={columns} keys={keys} />
+              {search.trim() === '' && <ExceptionRow candidates={candidates} />}
             </table>
           </DndContext>
           {rows.length === 0 && (
@@ -162,6 +178,12 @@ const Lamp = ({ className }: { className: string }) => <span aria-hidden classNa
 
 function differingRows(columns: readonly Readonly<Record<string, Cell>>[]): ReadonlySet<string> {
   return new Set(columns.flatMap((cells) => Object.entries(cells).flatMap(([id, cell]) => (cell.differs ? [id] : []))))
+}
+
+/** Rows that mean nothing in any column: a support's density where nothing is supported. */
+function meaninglessRows(columns: readonly Readonly<Record<string, Cell>>[]): ReadonlySet<string> {
+  const ids = Object.keys(columns[0] ?? {})
+  return new Set(ids.filter((id) => columns.every((cells) => cells[id]?.applies === false)))
 }
 
 /** Columns that cannot be computed say why above the table, where the sentence has room. */

@@ -7,10 +7,20 @@ import { lineupCsv } from '../lineupCsv'
 import { clearCells, fillRight, pasteCells, typeInto } from './cellEdits'
 import { cellsOf, filterRows, formatValue, ledgerRows } from './rows'
 import { at, clamp, contains, move } from './selection'
-import { compareRow } from './verdicts'
+import { compareRow, verdicts } from './verdicts'
+
+const timeRows = verdicts.find(({ id }) => id === 'time')?.parts ?? []
 
 const shelf = { printers: [...starterPrinters], nozzles: [...starterNozzles], materials: [...starterMaterials] }
-const candidate = (id: string, values = {}) => ({ id, name: id, printer: 'lugger', nozzle: 'bore-0.4', material: 'pla', values })
+const candidate = (id: string, values = {}) => ({
+  id,
+  name: id,
+  printer: 'lugger',
+  nozzle: 'bore-0.4',
+  material: 'pla',
+  values,
+  exceptions: [],
+})
 const content: LineupContent = {
   name: 'Hook',
   partId: 'p',
@@ -76,8 +86,17 @@ describe('finding rows', () => {
   const found = (search: string): string[] => filterRows(groups, search, undefined).flatMap((group) => group.rows.map(({ id }) => id))
   it('goes by label, by name and by what others call it', () => {
     expect(found('perimeter')).toEqual(expect.arrayContaining(['wallCount', 'innerWallSpeed']))
-    expect(found('layerHeight')).toEqual(['layerHeight', 'firstLayerHeight'])
+    expect(found('layerHeight')).toEqual(expect.arrayContaining(['layerHeight', 'firstLayerHeight']))
+    expect(found('layerHeight')).not.toContain('wallCount')
     expect(found('zzz')).toEqual([])
+  })
+  it('leaves out what means nothing in any column, until it is searched for', () => {
+    const hidden = new Set(['supportDensity'])
+    const shown = (search: string): string[] =>
+      filterRows(groups, search, undefined, hidden).flatMap((group) => group.rows.map(({ id }) => id))
+    expect(shown('')).not.toContain('supportDensity')
+    expect(shown('')).toContain('supports')
+    expect(shown('support density')).toContain('supportDensity')
   })
   it('shows only what differs', () => {
     expect(filterRows(groups, '', new Set(['wallCount'])).flatMap((group) => group.rows.map(({ id }) => id))).toEqual(['wallCount'])
@@ -127,6 +146,6 @@ describe('the ledger as CSV', () => {
     expect(lines[0]).toBe(',unit,"thin, slow",b,c')
     expect(lines).toContain('Walls,,3,5,3')
     expect(lines).toContain('Layer height,mm,0.2,0.2,0.2')
-    expect(lines.filter((line) => line.startsWith('Time'))).toHaveLength(7)
+    expect(lines.filter((line) => line.startsWith('Time'))).toHaveLength(1 + timeRows.length)
   })
 })

@@ -1,5 +1,6 @@
 import type { Candidate } from '@sable/contract/lineup'
 import type { Shelf } from '@sable/contract/shelf'
+import { applies } from '@sable/core/profile/applies'
 import { type Origin, resolveSettings } from '@sable/core/profile/resolve'
 import { type Group, groups, type Setting } from '@sable/core/profile/setting'
 import { definitionOf, type SettingName, settingNames, settings } from '@sable/core/profile/settings'
@@ -62,6 +63,8 @@ export interface Cell {
   /** Where the value comes from. */
   readonly origin: Origin
   readonly differs: boolean
+  /** Whether the setting means anything beside this candidate's others. */
+  readonly applies: boolean
 }
 
 /** The cells of one candidate by row; undefined when the shelf lacks what it names. */
@@ -70,9 +73,9 @@ export function cellsOf(candidate: Candidate, first: Candidate | undefined, shel
   const base = first && first.id !== candidate.id ? resolvedValues(first, shelf) : undefined
   if (!own) return undefined
   return Object.fromEntries(
-    Object.entries(own).map(([id, { value, text, origin }]) => [
+    Object.entries(own).map(([id, { value, text, origin, applies }]) => [
       id,
-      { value, text, origin, differs: base !== undefined && base[id]?.value !== value },
+      { value, text, origin, applies, differs: base !== undefined && base[id]?.value !== value },
     ]),
   )
 }
@@ -84,13 +87,18 @@ function resolvedValues(candidate: Candidate, shelf: Shelf): Record<string, Omit
   if (!printer || !nozzle || !material) return undefined
   const { settings: values, origins } = resolveSettings({ printer, nozzle, material }, candidate.values)
   return {
-    printer: { value: printer.key, text: printer.name, origin: 'profile' },
-    nozzle: { value: nozzle.key, text: nozzle.name, origin: 'profile' },
-    material: { value: material.key, text: material.name, origin: 'profile' },
+    printer: { value: printer.key, text: printer.name, origin: 'profile', applies: true },
+    nozzle: { value: nozzle.key, text: nozzle.name, origin: 'profile', applies: true },
+    material: { value: material.key, text: material.name, origin: 'profile', applies: true },
     ...Object.fromEntries(
       settingNames.map((name) => [
         name,
-        { value: values[name], text: formatValue(definitionOf(name), values[name]), origin: origins[name] },
+        {
+          value: values[name],
+          text: formatValue(definitionOf(name), values[name]),
+          origin: origins[name],
+          applies: applies(name, values),
+        },
       ]),
     ),
   }
@@ -107,12 +115,20 @@ export function formatValue(setting: Setting, value: number | string): string {
 /** A choice as a person reads it: "insideFirst" is "inside first". */
 export const inWords = (choice: string): string => choice.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
 
-/** Keeps the rows that match a search or differ between columns; empty groups disappear. */
-export function filterRows(all: readonly RowGroup[], search: string, differing: ReadonlySet<string> | undefined): RowGroup[] {
+/**
+ * Keeps the rows that match a search or differ between columns; empty groups disappear. Without a search, rows that mean
+ * nothing in any column are left out.
+ */
+export function filterRows(
+  all: readonly RowGroup[],
+  search: string,
+  differing: ReadonlySet<string> | undefined,
+  meaningless: ReadonlySet<string> = new Set(),
+): RowGroup[] {
   const wanted = search.trim().toLowerCase()
   const matches = (row: LedgerRow): boolean => {
     if (differing && !differing.has(row.id)) return false
-    if (wanted === '') return true
+    if (wanted === '') return !meaningless.has(row.id)
     const words = row.kind === 'setting' ? [row.label, row.id, ...row.setting.synonyms, row.setting.group] : [row.label]
     return words.some((word) => word.toLowerCase().includes(wanted))
   }

@@ -1,0 +1,40 @@
+import type { SettingName, Settings } from './settings'
+
+/** Settings that mean something only while another one has one of these values. */
+const needs: Partial<Readonly<Record<SettingName, readonly [SettingName, ...(number | string)[]]>>> = {
+  largestCusp: ['layerMode', 'followShape'],
+  leastLayerHeight: ['layerMode', 'followShape'],
+  greatestLayerHeight: ['layerMode', 'followShape'],
+  layerHeightStep: ['layerMode', 'followShape'],
+  leastLineWidth: ['thinLines', 'filled'],
+  ironingSpacing: ['ironing', 'on'],
+  ironingFlow: ['ironing', 'on'],
+  ironingSpeed: ['ironing', 'on'],
+  liftHeight: ['lift', 'overPrinted', 'always'],
+  supportAngle: ['supports', 'plain', 'branching'],
+  supportFrom: ['supports', 'plain', 'branching'],
+  supportPattern: ['supports', 'plain'],
+  supportDensity: ['supports', 'plain'],
+  supportRoofLayers: ['supports', 'plain'],
+  supportGap: ['supports', 'plain', 'branching'],
+  supportGapLayers: ['supports', 'plain', 'branching'],
+  supportSpeed: ['supports', 'plain', 'branching'],
+  trunkDiameter: ['supports', 'branching'],
+  tipDiameter: ['supports', 'branching'],
+  branchLean: ['supports', 'branching'],
+  supportBrim: ['supports', 'plain', 'branching'],
+  brimWidth: ['brim', 'outer', 'inner', 'both'],
+}
+
+/** Whether a setting means anything beside the others. */
+export function applies(name: SettingName, settings: Settings): boolean {
+  const need = needs[name]
+  if (!need) {
+    if (name === 'skirtGap') return settings.skirtLines > 0
+    if (name === 'wipeRetractFirst') return settings.wipeLength > 0
+    if (name === 'copyOrder' || name === 'copyGap') return settings.copies > 1
+    return true
+  }
+  const [other, ...values] = need
+  return values.includes(settings[other])
+}

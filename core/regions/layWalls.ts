@@ -57,26 +57,17 @@ export function layWalls(
     const settings = settingsOn(layer)
     const width = widthOn(layer, settings)
     kernel.run((ops) => {
-      let free = ops.read(outlines, layer)
-      for (let depth = 0; depth < settings.wallCount && !ops.isEmpty(free); depth++) {
-        const hidden = ops.simplify(free, width * HIDDEN_TOLERANCE)
-        // The surface keeps every point; what lies behind it is hidden.
-        const rim = depth === 0 ? free : hidden
-        // Behind the surface a strip too thin for a line of its own must not be left, so walls keep room for one.
-        const spare = depth === 0 ? 0 : Math.min(settings.leastLineWidth, width) / 2
-        let rest = ops.offset(hidden, -width)
-        const core = spare > 0 ? ops.offset(rest, -spare) : rest
-        if (hasVanished(ops, hidden, core, width + spare, width)) {
-          const kept = depth === 0 ? ops.offset(rim, -width) : core
-          ops.write(ops.offset(kept, width / 2 + spare), walls[depth]!)
-          const held = ops.isEmpty(kept) ? kept : ops.offset(kept, spare + width * (1 + HIDDEN_TOLERANCE))
-          lost[layer]! += layThin(ops, ops.isEmpty(held) ? rim : ops.subtract(rim, held), width, settings, thin, depth === 0)
-          rest = spare > 0 && !ops.isEmpty(kept) ? ops.offset(kept, spare) : kept
-        } else ops.write(ops.offset(rim, -width / 2), walls[depth]!)
-        free = rest
+      const outline = ops.read(outlines, layer)
+      const plain = settings.wallCount > 0 ? plainWalls(ops, outline, width, settings.wallCount) : { walls: [], inside: outline }
+      if (plain) {
+        for (const [depth, wall] of plain.walls.entries()) ops.write(wall, walls[depth]!)
+        ops.write(plain.inside, inside)
+      } else {
+        const fitted = fittedWalls(ops, outline, width, settings, thin)
+        for (const [depth, wall] of fitted.walls.entries()) ops.write(wall, walls[depth]!)
+        ops.write(fitted.inside, inside)
+        lost[layer] = fitted.lost
       }
-      if (settings.wallCount > 0) free = openInside(ops, ops.simplify(free, width * SKIN_TOLERANCE), width, settings, thin)
-      ops.write(free, inside)
     })
     for (const wall of walls) wall.endGroup()
     thin.endGroup()
@@ -86,15 +77,76 @@ export function layWalls(
   return { walls: walls.map((wall) => wall.finish()), thin: thin.finish(), inside: inside.finish(), lost }
 }
 
+interface LayerWalls {
+  readonly walls: readonly Region[]
+  readonly inside: Region
+}
+
+/** Walls by inset upon inset, where there is room for all of them and a line more; undefined where some place is too narrow. */
+function plainWalls(ops: PolygonOps, outline: Region, width: number, wallCount: number): LayerWalls | undefined {
+  const walls: Region[] = []
+  let edge = outline
+  let rim = ops.measureRim(edge)
+  const shrink = (by: number, thinnedTo: number): boolean => {
+    if (thinnedTo > 0) {
+      edge = ops.simplify(edge, thinnedTo)
+      rim = ops.measureRim(edge)
+    }
+    const before = rim
+    edge = ops.offset(edge, -by)
+    rim = ops.measureRim(edge)
+    return !isShort(before, by, rim.length, width)
+  }
+  for (let depth = 0; depth < wallCount; depth++) {
+    // The surface keeps every point; what lies behind it is hidden.
+    if (!(depth === 0 ? shrink(width / 2, 0) : shrink(width, width * HIDDEN_TOLERANCE))) return undefined
+    walls.push(edge)
+  }
+  if (!shrink(width / 2, width * SKIN_TOLERANCE)) return undefined
+  const inside = edge
+  return shrink(width / 2, 0) ? { walls, inside } : undefined
+}
+
+/** Walls where there is room for them on both sides, and lines of a width of their own in every place that is narrower. */
+function fittedWalls(
+  ops: PolygonOps,
+  outline: Region,
+  width: number,
+  settings: WallSettings,
+  thin: StrandsBuilder,
+): LayerWalls & { readonly lost: number } {
+  const walls: Region[] = []
+  let lost = 0
+  let free = outline
+  for (let depth = 0; depth < settings.wallCount && !ops.isEmpty(free); depth++) {
+    const hidden = ops.simplify(free, width * HIDDEN_TOLERANCE)
+    const rim = depth === 0 ? free : hidden
+    // Behind the surface a strip too thin for a line of its own must not be left, so walls keep room for one.
+    const spare = depth === 0 ? 0 : Math.min(settings.leastLineWidth, width) / 2
+    let rest = ops.offset(hidden, -width)
+    const core = spare > 0 ? ops.offset(rest, -spare) : rest
+    if (hasVanished(ops, hidden, core, width + spare, width)) {
+      const kept = depth === 0 ? ops.offset(rim, -width) : core
+      walls.push(ops.offset(kept, width / 2 + spare))
+      const held = ops.isEmpty(kept) ? kept : ops.offset(kept, spare + width * (1 + HIDDEN_TOLERANCE))
+      lost += layThin(ops, ops.isEmpty(held) ? rim : ops.subtract(rim, held), width, settings, thin, depth === 0)
+      rest = spare > 0 && !ops.isEmpty(kept) ? ops.offset(kept, spare) : kept
+    } else walls.push(ops.offset(rim, -width / 2))
+    free = rest
+  }
+  return { walls, inside: openInside(ops, ops.simplify(free, width * SKIN_TOLERANCE), width, settings, thin), lost }
+}
+
 /**
  * Whether an inset made a place vanish, told cheaply from the lengths of both rims: without that the length falls as the
  * corners say, and by twice the length of every lost strip.
  */
 function hasVanished(ops: PolygonOps, before: Region, after: Region, by: number, width: number): boolean {
-  const rim = ops.measureRim(before)
-  const missing = rim.length - by * rim.fall - ops.measureRim(after).length
-  return missing > VANISHED_WIDTHS * width + VANISHED_SHARE * rim.length
+  return isShort(ops.measureRim(before), by, ops.measureRim(after).length, width)
 }
+
+const isShort = (before: { readonly length: number; readonly fall: number }, by: number, after: number, width: number): boolean =>
+  before.length - by * before.fall - after > VANISHED_WIDTHS * width + VANISHED_SHARE * before.length
 
 /** Places of the inside that are narrower than a line leave it; a line of their own width fills them. */
 function openInside(ops: PolygonOps, inside: Region, width: number, settings: WallSettings, thin: StrandsBuilder): Region {

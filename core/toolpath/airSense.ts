@@ -7,12 +7,11 @@ export const AIR_STEP = 1
 /** Tells which share of a line has nothing under it, from the outline of the layer below. */
 export class AirSense {
   private readonly below: NearIndex
-  private readonly reach: number
   private last = Number.NaN
 
   constructor(below: Contours, layer: number, width: number) {
-    this.reach = Math.max(1.2 * AIR_STEP, 1.5 * width)
-    this.below = new NearIndex(below, layer, this.reach)
+    // Of two points a step apart on either side of a rim, one is within half a step of it.
+    this.below = new NearIndex(below, layer, Math.max(0.51 * AIR_STEP, 0.51 * width))
   }
 
   /** A line that is not joined to the last one begins. */

@@ -87,7 +87,7 @@ export class Traveller {
 
   private findRoute(x: number, y: number, { lineWidth }: TravelSettings): number[] | undefined {
     const outlines = this.outlines as Contours
-    this.lane ??= oneGroup(this.kernel, (ops) => ops.offset(ops.read(outlines, this.layer), -LANE * lineWidth))
+    this.lane ??= oneGroup(this.kernel, (ops) => ops.offset(ops.simplify(ops.read(outlines, this.layer), lineWidth / 8), -LANE * lineWidth))
     return insideRoute(this.lane, outlines, this.layer, this.out.atX, this.out.atY, x, y)
   }
 

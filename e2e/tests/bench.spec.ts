@@ -273,7 +273,7 @@ test('finding settings, showing only differences, and the paper theme', async ({
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByRole('searchbox').fill('perimeter')
-  await expect(page.locator('[data-setting]')).toHaveCount(3)
+  await expect(page.locator('[data-setting]')).toHaveCount(4)
   await page.getByRole('searchbox').fill('')
   await page.getByLabel('Only differences').check()
   await expect(page.locator('[data-setting=layerHeight]')).toBeVisible()
@@ -343,7 +343,9 @@ test('a candidate goes out as a program, and the program dropped in is timed on 
   const dialog = page.getByRole('dialog', { name: 'hook.gcode' })
   const table = dialog.getByRole('table', { name: 'Time on each printer' })
   // On the printer that it was written for it takes what the ledger foretold.
-  await expect(table.locator('tbody tr').first().locator('td').nth(1)).toHaveText((await ledger.value('time', 0).innerText()).trim())
+  await expect(table.locator('tbody tr').first().locator('td').nth(1)).toHaveText(
+    `${(await ledger.value('time', 0).innerText()).trim()} min`,
+  )
   await expect(dialog).toContainText('45 layers')
   await dialog.getByRole('button', { name: 'Close' }).click()
   await expect(dialog).toHaveCount(0)

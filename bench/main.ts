@@ -1,22 +1,32 @@
+import { spawnSync } from 'node:child_process'
 import { contentKey } from '@sable/cli/contentKey'
 import { openKernel } from '@sable/cli/openKernel'
 import { readPart } from '@sable/core/formats/readPart'
+import { readStl } from '@sable/core/formats/readStl'
 import { place } from '@sable/core/mesh/place'
-import { type Part, predict } from '@sable/core/predict'
+import { weld } from '@sable/core/mesh/weld'
+import { planMotion } from '@sable/core/motion/planMotion'
+import { layDown, type Part, predict } from '@sable/core/predict'
 import { resolveSettings } from '@sable/core/profile/resolve'
 import type { SettingValues } from '@sable/core/profile/settings'
+import { programFor } from '@sable/core/program/programFor'
+import { ProgramTimer } from '@sable/core/program/timeProgram'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { layerCount } from '@sable/core/slicing/layers'
 import { slice } from '@sable/core/slicing/slice'
 import { StageCache } from '@sable/core/stageCache'
-import { type BenchModel, benchModels } from './models'
+import { moveCount } from '@sable/core/toolpath/toolpath'
+import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js'
+import { type BenchModel, benchModels, millionTriangles } from './models'
 
 const ROUNDS = 9
 const setup = { printer: starterPrinters[1]!, nozzle: starterNozzles[1]!, material: starterMaterials[0]! }
 const base: SettingValues = { layerHeight: 0.2, firstLayerHeight: 0.2, lineWidth: 0.4, wallCount: 3, infillDensity: 15 }
+const { settings } = resolveSettings(setup, base)
 const edits: readonly (readonly [name: string, values: SettingValues])[] = [
   ['speedEdit', { ...base, outerWallSpeed: 47 }],
   ['infillEdit', { ...base, infillDensity: 22 }],
+  ['wallsEdit', { ...base, wallCount: 4 }],
   ['layerHeightEdit', { ...base, layerHeight: 0.24 }],
 ]
 const kernel = await openKernel()
@@ -30,43 +40,108 @@ function time(work: () => unknown): number {
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
 
-/** What everything is measured against: one bare inset of every simplified contour, in the same round of the same run. */
+const print = (figure: string, values: object): boolean => process.stdout.write(`${JSON.stringify({ figure, ...values })}\n`)
+
+/** Measures several works round by round; ratios are to the first of them, round by round, so that a machine that turns slower in between moves all alike. */
+function compare(prefix: string, works: Readonly<Record<string, () => unknown>>, more: object = {}): void {
+  const times: Record<string, number[]> = Object.fromEntries(Object.keys(works).map((name) => [name, []]))
+  // The first round only warms the compiler up, as a worker is that has computed a column before.
+  for (let round = 0; round <= ROUNDS; round++) {
+    globalThis.gc?.()
+    for (const [name, work] of Object.entries(works)) {
+      const ms = time(work)
+      if (round > 0) times[name]!.push(ms)
+    }
+  }
+  const [baseline] = Object.keys(works) as [string]
+  for (const [name, samples] of Object.entries(times)) {
+    const ratio = median(samples.map((ms, round) => ms / times[baseline]![round]!))
+    print(`${prefix}.${name}`, {
+      medianMs: Number(median(samples).toFixed(1)),
+      ratio: Number(ratio.toFixed(2)),
+      to: `${prefix}.${baseline}`,
+      rounds: ROUNDS,
+      ...more,
+    })
+  }
+}
+
+/** What predictions are measured against: one bare inset of every simplified contour. */
 function bareInset(model: BenchModel, part: Part): () => void {
-  const layers = slice(place(part.mesh, model.placement), () => resolveSettings(setup, base).settings, kernel)
+  const layers = slice(place(part.mesh, model.placement), () => settings, kernel)
   return () => {
     for (let layer = 0; layer < layerCount(layers); layer++) kernel.run((ops) => ops.offset(ops.read(layers.outlines, layer), -0.2))
   }
 }
 
-for (const model of benchModels()) {
+function predictions(model: BenchModel): void {
   const part = readPart(model.bytes, model.name, contentKey(model.bytes))
-  const inset = bareInset(model, part)
-  const times: Record<string, number[]> = { inset: [], cold: [] }
-  for (const [name] of edits) times[name] = []
-  // The first round only warms the compiler up, as a worker is that has computed a column before.
-  for (let round = 0; round <= ROUNDS; round++) {
-    const keep = (name: string, ms: number): void => {
-      if (round > 0) times[name]!.push(ms)
-    }
-    globalThis.gc?.()
-    keep('inset', time(inset))
-    const cache = new StageCache()
-    // Cold: from the bytes of the file to every figure, nothing remembered.
-    keep(
-      'cold',
-      time(() => predict(readPart(model.bytes, model.name, contentKey(model.bytes)), model.placement, setup, base, { kernel, cache })),
-    )
-    for (const [name, values] of edits)
-      keep(
-        name,
-        time(() => predict(part, model.placement, setup, values, { kernel, cache })),
-      )
-  }
-  for (const [name, samples] of Object.entries(times)) {
-    // Round by round, so that a machine that turns slower in between moves both alike.
-    const ratio = median(samples.map((ms, round) => ms / times.inset![round]!))
-    process.stdout.write(
-      `${JSON.stringify({ figure: `${model.name}.${name}`, medianMs: Number(median(samples).toFixed(1)), ratioToInset: Number(ratio.toFixed(2)), rounds: ROUNDS, triangles: part.report.triangles })}\n`,
-    )
-  }
+  let cache = new StageCache()
+  const of = (values: SettingValues) => () => predict(part, model.placement, setup, values, { kernel, cache })
+  compare(
+    model.name,
+    {
+      inset: bareInset(model, part),
+      // Cold: from the bytes of the file to every figure, nothing remembered; edits then find what it left.
+      cold: () => {
+        cache = new StageCache()
+        return predict(readPart(model.bytes, model.name, contentKey(model.bytes)), model.placement, setup, base, { kernel, cache })
+      },
+      ...Object.fromEntries(edits.map(([name, values]) => [name, of(values)])),
+    },
+    { triangles: part.report.triangles },
+  )
+}
+
+function motion(model: BenchModel): void {
+  const part = readPart(model.bytes, model.name, contentKey(model.bytes))
+  const { path } = layDown(part, model.placement, setup, base, { kernel })
+  const free = { ...settings, minLayerTime: 0 }
+  const samples = Array.from({ length: ROUNDS }, () => time(() => planMotion(path, () => free, setup.printer)))
+  print('motion.plan', { movesPerSecond: Math.round((1000 * moveCount(path)) / median(samples)), moves: moveCount(path), rounds: ROUNDS })
+}
+
+function reading(model: BenchModel): void {
+  const buffer = model.bytes.buffer.slice(model.bytes.byteOffset, model.bytes.byteOffset + model.bytes.byteLength) as ArrayBuffer
+  compare('stl', { otherLoader: () => new STLLoader().parse(buffer), readAndWeld: () => weld(readStl(model.bytes).corners) })
+}
+
+function programs(model: BenchModel): void {
+  const part = readPart(model.bytes, model.name, contentKey(model.bytes))
+  const pieces: string[] = []
+  programFor(part, model.placement, setup, base, { kernel, partName: model.name, filament: 'relative' }, (text) => pieces.push(text))
+  const text = pieces.join('')
+  const bytes = new TextEncoder().encode(text)
+  compare(
+    'program',
+    {
+      splitIntoLines: () => new TextDecoder().decode(bytes).split('\n').length,
+      readAndTime: () => {
+        const timer = new ProgramTimer(setup.printer)
+        for (let at = 0; at < bytes.length; at += 1 << 20) timer.push(bytes.subarray(at, at + (1 << 20)))
+        return timer.finish()
+      },
+    },
+    { megabytes: Number((bytes.length / 1e6).toFixed(1)) },
+  )
+}
+
+const [shade, scan] = benchModels() as [BenchModel, BenchModel]
+if (process.argv.includes('--cold-memory')) {
+  predict(readPart(scan.bytes, scan.name, contentKey(scan.bytes)), scan.placement, setup, base, { kernel })
+  print('scan.coldPeakMemory', { megabytes: Math.round(process.resourceUsage().maxRSS / 1024) })
+} else {
+  predictions(shade)
+  predictions(scan)
+  motion(scan)
+  reading(scan)
+  programs(scan)
+  const { stdout } = spawnSync(process.execPath, [process.argv[1]!, '--cold-memory'], { encoding: 'utf8' })
+  process.stdout.write(stdout)
+  const million = millionTriangles()
+  const fine = { ...base, layerHeight: 0.1, firstLayerHeight: 0.1 }
+  const ms = time(() =>
+    predict(readPart(million.bytes, million.name, contentKey(million.bytes)), million.placement, setup, fine, { kernel }),
+  )
+  print('million.cold', { ms: Math.round(ms), rounds: 1 })
 }

@@ -5,6 +5,7 @@ import { readStl } from '@sable/core/formats/readStl'
 import { writeStl } from '@sable/core/formats/writeStl'
 import type { Placement } from '@sable/core/mesh/place'
 import { repair } from '@sable/core/mesh/repair'
+import { weld } from '@sable/core/mesh/weld'
 import { shade } from '@sable/demo/parts/shade'
 
 export interface BenchModel {
@@ -27,4 +28,25 @@ export function benchModels(): BenchModel[] {
     { name: 'shade', bytes: writeStl(shade()), placement: { scale: 1, rotateDeg: [0, 0, 0] } },
     { name: 'scan', bytes: scan, placement: { scale, rotateDeg: [90, 0, 0] } },
   ]
+}
+
+/** A ball of a million triangles, 60 mm across. */
+export function millionTriangles(): BenchModel {
+  const [rings, spokes] = [500, 1000]
+  const corners = new Float64Array(rings * spokes * 2 * 9)
+  const point = (ring: number, spoke: number): [number, number, number] => {
+    const [polar, turn] = [(Math.PI * ring) / rings, (2 * Math.PI * (spoke % spokes)) / spokes]
+    return [30 * Math.sin(polar) * Math.cos(turn), 30 * Math.sin(polar) * Math.sin(turn), -30 * Math.cos(polar)]
+  }
+  let at = 0
+  for (let ring = 0; ring < rings; ring++) {
+    for (let spoke = 0; spoke < spokes; spoke++) {
+      const [a, b, c, d] = [point(ring, spoke), point(ring, spoke + 1), point(ring + 1, spoke + 1), point(ring + 1, spoke)]
+      for (const corner of [a, b, c, a, c, d]) {
+        corners.set(corner, at)
+        at += 3
+      }
+    }
+  }
+  return { name: 'million', bytes: writeStl(weld(corners)), placement: { scale: 1, rotateDeg: [0, 0, 0] } }
 }

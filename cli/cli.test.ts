@@ -85,7 +85,7 @@ describe('sable compare and shelf', () => {
 
   it('lists the starter records with their keys', () => {
     const shelf = sable('shelf', '--json').json()
-    expect(shelf.printers.map(({ key }: { key: string }) => key)).toEqual(['dory', 'lugger', 'cutter'])
+    expect(shelf.printers.map(({ key }: { key: string }) => key)).toEqual(['dory', 'lugger', 'cutter', 'towline'])
     expect(shelf.materials).toHaveLength(6)
     expect(sable('shelf').stdout).toMatch(/wood-pla +Wood-filled PLA/)
   })
@@ -105,7 +105,7 @@ describe('what cannot be done', () => {
     [
       'a printer that is not on the shelf',
       ['predict', 'cube.stl', '--printer', 'ark'],
-      /--printer: The shelf has no "ark"\. Choose one of dory, lugger, cutter\./,
+      /--printer: The shelf has no "ark"\. Choose one of dory, lugger, cutter, towline\./,
     ],
     [
       'a profile of another version',
@@ -119,5 +119,30 @@ describe('what cannot be done', () => {
     expect(stdout).toBe('')
     expect(stderr).toMatch(sentence)
     expect(stderr).not.toMatch(/\n\s+at /)
+  })
+})
+
+describe('programs and other files', () => {
+  it('a model becomes a program, which is timed as it was predicted, and as another format', () => {
+    const stl = join(folder, 'block.stl')
+    writeFileSync(stl, writeStl(blockMesh(20, 20, 6)))
+    const predicted = sable('predict', stl, '--json').json()
+    const gcode = join(folder, 'block.gcode')
+    expect(sable('toolpath', stl, '--gcode', gcode).stdout).toMatch(/Read what stands at its beginning/)
+    const timed = sable('time', gcode, '--printer', 'lugger', '--json').json()
+    expect(Math.abs(timed.timeS / predicted.timeS - 1)).toBeLessThan(0.01)
+    expect(timed.layerCount).toBe(30)
+    expect(sable('time', gcode, '--printer', 'dory').stdout).toMatch(/Printer +Dory 220/)
+    const other = join(folder, 'block.3mf')
+    expect(sable('convert', stl, other).stdout).toMatch(/12 triangles/)
+    expect(sable('predict', other, '--json').json().timeS).toBeCloseTo(predicted.timeS, 6)
+  })
+
+  it('what cannot be done is said with its place', () => {
+    expect(sable('time', join(folder, 'none.gcode')).stderr).toMatch(/none\.gcode: There is no such file/)
+    const stl = join(folder, 'block.stl')
+    expect(sable('convert', stl, join(folder, 'x.step')).stderr).toMatch(/"\.step" is no kind of file/)
+    expect(sable('toolpath', stl, '--gcode', join(folder, 'b.gcode'), '--printer', 'towline').stderr).toMatch(/tilted belt.*level bed/)
+    expect(sable('time', join(folder, 'block.gcode'), '--feature-pattern', '(').stderr).toMatch(/no regular expression/)
   })
 })

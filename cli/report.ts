@@ -4,8 +4,9 @@ import { formatDuration } from '@sable/core/units/format'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
 export function asJson(prediction: Prediction): object {
-  const { timeS, timeByFeatureS, layerCount, filament, surface, strength, limiters, realSpeeds, mesh, checks, settings } = prediction
-  return { timeS, timeByFeatureS, layerCount, filament, surface, strength, limiters, realSpeeds, mesh, checks, settings }
+  const { timeS, startUpS, timeByFeatureS, layerCount, filament, surface, strength, limiters, realSpeeds, mesh, checks, settings } =
+    prediction
+  return { timeS, startUpS, timeByFeatureS, layerCount, filament, surface, strength, limiters, realSpeeds, mesh, checks, settings }
 }
 
 type Row = readonly [label: string, ...values: string[]]
@@ -17,6 +18,9 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
   const rows: Row[] = [
     ['', ...names],
     row('Time', (p) => formatDuration(p.timeS)),
+    ...(predictions.some((p) => p.startUpS !== undefined)
+      ? [row('  before it', (p) => (p.startUpS === undefined ? '' : formatDuration(p.startUpS)))]
+      : []),
     row('Layers', (p) => `${p.layerCount}`),
     row('Filament', (p) => `${(p.filament.lengthMm / 1000).toFixed(2)} m, ${p.filament.massG.toFixed(1)} g`),
     ...(predictions.some((p) => p.filament.supportG > 0) ? [row('  supports', (p) => `${p.filament.supportG.toFixed(1)} g`)] : []),
@@ -43,7 +47,7 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     ...lines,
     '',
     ...checks,
-    'Strength is an estimate for one material and one load, never a rating. Times do not include heating up.',
+    'Strength is an estimate for one material and one load, never a rating. Heating up, homing and purging come before the printing time.',
   ].join('\n')
 }
 

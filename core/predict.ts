@@ -8,6 +8,7 @@ import { type Placement, place } from './mesh/place'
 import type { MeshReport } from './mesh/repair'
 import type { MotionPrinter } from './motion/moveChunk'
 import { type Motion, planMotion } from './motion/planMotion'
+import { startUpTime } from './motion/startUp'
 import { type TimeFigures, timeFigures } from './motion/timeFigures'
 import { type Exception, Scopes } from './profile/exceptions'
 import { type ResolvedSettings, resolveSettings, type Setup } from './profile/resolve'
@@ -38,6 +39,8 @@ export interface Part {
 /** Everything foretold for one candidate. Units are in the names. */
 export interface Prediction extends TimeFigures {
   readonly layerCount: number
+  /** Heating, homing and purging, s; absent where the printer's record does not tell. */
+  readonly startUpS?: number
   readonly filament: {
     readonly lengthMm: number
     readonly volumeMm3: number
@@ -171,8 +174,10 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const massG = massOf(volumeMm3, material.density)
   const materialCost = (massG / 1000) * material.pricePerKg
   const machineCost = (time.timeS / 3600) * printer.costPerHour
+  const startUpS = startUpTime(printer, settings.nozzleTemperature, settings.bedTemperature)
   return {
     ...time,
+    ...(startUpS === undefined ? {} : { startUpS }),
     layerCount: layerCount(layers),
     filament: {
       lengthMm: filamentLength(volumeMm3, filamentDiameter),

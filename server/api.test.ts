@@ -49,9 +49,9 @@ describe('the demo', () => {
     expect(parts.find(({ name }: { name: string }) => name === 'shade').report.triangles).toBeGreaterThanOrEqual(60_000)
     for (const part of parts) expect(part.report.watertight).toBe(true)
     const shelf = (await get('/api/shelf')).body
-    expect(shelf.printers).toHaveLength(3)
+    expect(shelf.printers).toHaveLength(4)
     expect(shelf.printers.map(({ limits }: { limits: { acceleration: { x: number } } }) => limits.acceleration.x)).toEqual([
-      800, 3000, 20_000,
+      800, 3000, 20_000, 2000,
     ])
   })
 

@@ -2,6 +2,7 @@ import type { MeshReport } from '../mesh/repair'
 import type { TimeFigures } from '../motion/timeFigures'
 import type { ResolvedSettings, Setup } from '../profile/resolve'
 import { settings as definitions, type SettingName } from '../profile/settings'
+import { copyPlaces } from '../toolpath/copyPaths'
 
 /** Something a person should know before printing. */
 export interface Check {
@@ -37,6 +38,11 @@ const HIGHEST_LAYER = 0.875
 /** Pushing filament forward faster than this makes motors skip, mm/s; common practice. */
 const SAFE_PUSH_BACK = 30
 
+/** Lost detail of less than this share of the part is the rounding of corners. */
+const LEAST_LOST = 0.002
+/** Overhang of less than this, mm² over all layers, is not worth a word. */
+const LEAST_UNHELD = 2
+
 const speedSettings = {
   outerWall: 'outerWallSpeed',
   innerWall: 'innerWallSpeed',
@@ -48,7 +54,9 @@ const speedSettings = {
 
 const rules: readonly Rule[] = [
   ({ setup, sizeMm }) => {
-    const over = [0, 1, 2].filter((k) => sizeMm[k]! > setup.printer.buildVolume[k]!)
+    // A belt has no end in its own direction.
+    const axes = setup.printer.kinematics === 'tiltedBelt' ? [0, 2] : [0, 1, 2]
+    const over = axes.filter((k) => sizeMm[k]! > setup.printer.buildVolume[k]!)
     if (over.length === 0) return
     const which = over.map((k) => `${'XYZ'[k]} ${sizeMm[k]!.toFixed(1)} mm of ${setup.printer.buildVolume[k]} mm`).join(', ')
     return {
@@ -75,6 +83,52 @@ const rules: readonly Rule[] = [
           setting: 'lineWidth',
           message: `On ${layersWithLostPieces} of ${layerCount} layers a piece of the model is thinner than a line and is not laid. Use a narrower line to keep it.`,
         },
+  ({ lostMm2, laidVolumeMm3, layersWithLostPieces, resolved }) =>
+    lostMm2 * resolved.settings.layerHeight < LEAST_LOST * laidVolumeMm3 || layersWithLostPieces > 0
+      ? undefined
+      : {
+          id: 'detail-lost',
+          severity: 'note',
+          setting: 'leastLineWidth',
+          message: `Places thinner than ${resolved.settings.leastLineWidth} mm get no line: ${Math.round(lostMm2)} mm², summed over the layers.`,
+        },
+  ({ unheldMm2, resolved }) =>
+    unheldMm2 < LEAST_UNHELD
+      ? undefined
+      : {
+          id: 'overhang-unheld',
+          severity: 'caution',
+          setting: 'supportFrom',
+          message: `Supports from the ${resolved.settings.supportFrom === 'bed' ? 'bed alone' : 'places allowed'} do not reach ${Math.round(unheldMm2)} mm² of overhang.`,
+        },
+  ({ setup, sizeMm, resolved }) => {
+    const { copies, copyGap } = resolved.settings
+    if (copies === 1) return
+    const places = copyPlaces(copies, sizeMm, copyGap)
+    const spread = [0, 1].map(
+      (k) => Math.max(...places.map((place) => place[k]!)) - Math.min(...places.map((place) => place[k]!)) + sizeMm[k]!,
+    )
+    const over = [0, 1].filter((k) => spread[k]! > setup.printer.buildVolume[k]!)
+    if (over.length === 0) return
+    return {
+      id: 'copies-do-not-fit',
+      severity: 'stop',
+      setting: 'copies',
+      message: `${copies} copies need ${spread.map((mm) => mm.toFixed(0)).join(' × ')} mm; ${setup.printer.name} has ${setup.printer.buildVolume.slice(0, 2).join(' × ')} mm. Print fewer, or nearer to each other.`,
+    }
+  },
+  ({ setup, sizeMm, resolved }) => {
+    const { copies, copyOrder, copyGap } = resolved.settings
+    const { clearance } = setup.printer
+    if (copies === 1 || copyOrder === 'together' || !clearance) return
+    if (copyGap >= clearance.radius || sizeMm[2] <= clearance.height) return
+    return {
+      id: 'head-hits-copy',
+      severity: 'stop',
+      setting: 'copyGap',
+      message: `One at a time, the head of ${setup.printer.name} would hit finished copies: it needs ${clearance.radius} mm to every side of parts higher than ${clearance.height} mm. Set the gap to ${clearance.radius} mm, or print together.`,
+    }
+  },
   ({ setup, resolved }) => {
     const asked = resolved.settings.nozzleTemperature
     const most = setup.printer.hotEnd.maxTemperature

@@ -14,6 +14,8 @@ const SAMPLE_SHARE = 0.4
 const WIDEST = 1.5
 /** A branch shorter than this many times its own width only points into a corner of the rim. */
 const SPUR = 1
+/** A branch longer than this, mm, is no spur whatever its width. */
+const LONGEST_SPUR = 4
 
 /**
  * Middle lines of narrow polygons, from the Voronoi diagram of points along their rims (Brandt & Algazi 1992, from
@@ -25,34 +27,14 @@ const SPUR = 1
  */
 export function middleLines(polygons: readonly ArrayLike<number>[], least: number, most: number): MiddleLine[] {
   const { points, previous } = sampleRims(polygons, SAMPLE_SHARE * most)
-  if (points.length < 6) return []
+  if (points.length < 12) return []
   const { triangles, halfedges } = new Delaunator(points)
-  const nodes = new NodeGraph()
-  const neighbours = (a: number, b: number): boolean => previous[a] === b || previous[b] === a
-  const circles = Array.from({ length: triangles.length / 3 }, (_, t) => {
-    const corners = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!] as const
-    const [x, y, radius] = circumcentre(points, ...corners)
-    // The circle passes through points of the rim; the rim between two of them is nearer by their sagitta.
-    const chord = [0, 1, 2].reduce((least, k) => {
-      const [a, b] = [corners[k]!, corners[(k + 1) % 3]!]
-      if (!neighbours(a, b)) return least
-      return Math.min(least, (points[2 * a]! - points[2 * b]!) ** 2 + (points[2 * a + 1]! - points[2 * b + 1]!) ** 2)
-    }, Infinity)
-    return [x, y, chord < Infinity ? Math.sqrt(Math.max(0, radius * radius - chord / 4)) : radius] as const
-  })
-  // Triangles outside, and those along a straight rim whose circles are as good as endless, are no part of the middle.
-  const counts = circles.map(([x, y, radius]) => 2 * radius <= WIDEST * most && isInside(polygons, x, y))
-  for (let e = 0; e < halfedges.length; e++) {
-    const twin = halfedges[e]!
-    if (twin <= e) continue
-    const a = triangles[e]!
-    const b = triangles[e % 3 === 2 ? e - 2 : e + 1]!
-    if (neighbours(a, b)) continue
-    const from = Math.floor(e / 3)
-    const to = Math.floor(twin / 3)
-    if (counts[from] && counts[to]) nodes.join(nodes.at(from, circles[from]!), nodes.at(to, circles[to]!))
-  }
-  return nodes.strands(least, most)
+  const inside = trianglesInside(points, previous, triangles, halfedges, polygons)
+  const middle = new Middle(points, previous, triangles, halfedges)
+  for (let t = 0; t < inside.length; t++) if (inside[t] === 1) middle.place(t, least, WIDEST * most)
+  middle.join()
+  middle.dropSpurs()
+  return middle.lines(most)
 }
 
 function sampleRims(polygons: readonly ArrayLike<number>[], step: number): { points: Float64Array; previous: Int32Array } {
@@ -76,117 +58,228 @@ function sampleRims(polygons: readonly ArrayLike<number>[], step: number): { poi
   return { points: Float64Array.from(points), previous: Int32Array.from(previous) }
 }
 
-/** x, y of the middle and radius of the circle through three points. */
-function circumcentre(p: Float64Array, a: number, b: number, c: number): readonly [number, number, number] {
-  const dx = p[2 * b]! - p[2 * a]!
-  const dy = p[2 * b + 1]! - p[2 * a + 1]!
-  const ex = p[2 * c]! - p[2 * a]!
-  const ey = p[2 * c + 1]! - p[2 * a + 1]!
-  const d = 0.5 / (dx * ey - dy * ex)
-  const bl = dx * dx + dy * dy
-  const cl = ex * ex + ey * ey
-  const x = (ey * bl - dy * cl) * d
-  const y = (dx * cl - ex * bl) * d
-  return [p[2 * a]! + x, p[2 * a + 1]! + y, Math.hypot(x, y)]
+/**
+ * Which triangles lie inside: 1 inside, −1 outside. A triangle on the left of a rim's edge is inside, one on its right
+ * outside, and whatever is joined to it over an edge that is no rim is the same.
+ */
+function trianglesInside(
+  points: Float64Array,
+  previous: Int32Array,
+  triangles: Uint32Array,
+  halfedges: Int32Array,
+  polygons: readonly ArrayLike<number>[],
+): Int8Array {
+  const count = triangles.length / 3
+  const side = new Int8Array(count)
+  const isRim = (e: number): boolean => {
+    const a = triangles[e]!
+    const b = triangles[e % 3 === 2 ? e - 2 : e + 1]!
+    return previous[a] === b || previous[b] === a
+  }
+  const spread: number[] = []
+  for (let e = 0; e < triangles.length; e++) {
+    const t = Math.floor(e / 3)
+    if (side[t] !== 0 || !isRim(e)) continue
+    const here = triangles[e]!
+    const next = triangles[e % 3 === 2 ? e - 2 : e + 1]!
+    const third = triangles[e % 3 === 0 ? e + 2 : e - 1]!
+    const [a, b] = previous[next] === here ? [here, next] : [next, here]
+    const dx = points[2 * b]! - points[2 * a]!
+    const dy = points[2 * b + 1]! - points[2 * a + 1]!
+    side[t] = dx * (points[2 * third + 1]! - points[2 * a + 1]!) - dy * (points[2 * third]! - points[2 * a]!) > 0 ? 1 : -1
+    spread.push(t)
+  }
+  const flood = (): void => {
+    for (let t = spread.pop(); t !== undefined; t = spread.pop()) {
+      for (let e = 3 * t; e < 3 * t + 3; e++) {
+        const twin = halfedges[e]!
+        if (twin < 0 || isRim(e)) continue
+        const other = Math.floor(twin / 3)
+        if (side[other] !== 0) continue
+        side[other] = side[t]!
+        spread.push(other)
+      }
+    }
+  }
+  flood()
+  for (let t = 0; t < count; t++) {
+    if (side[t] !== 0) continue
+    const [a, b, c] = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!]
+    const x = (points[2 * a]! + points[2 * b]! + points[2 * c]!) / 3
+    const y = (points[2 * a + 1]! + points[2 * b + 1]! + points[2 * c + 1]!) / 3
+    side[t] = polygons.reduce((inside, xy) => inside !== holds(xy, x, y), false) ? 1 : -1
+    spread.push(t)
+    flood()
+  }
+  return side
 }
 
-/** Even-odd rule over all rims. */
-const isInside = (polygons: readonly ArrayLike<number>[], x: number, y: number): boolean =>
-  polygons.reduce((inside, xy) => inside !== holds(xy, x, y), false)
+/**
+ * Voronoi nodes of the rim's points that lie on the middle, and the edges between them. A node is a triangle, so it has
+ * three neighbours at most.
+ *
+ * ```
+ * x, y    of the node of each triangle, mm
+ * half    from there to the rim, mm; 0 for triangles that are no part of the middle
+ * links   three entries a triangle: its neighbours on the middle, −1 for none
+ * ```
+ */
+class Middle {
+  private readonly x: Float64Array
+  private readonly y: Float64Array
+  private readonly half: Float64Array
+  private readonly links: Int32Array
 
-/** Voronoi nodes inside the polygons and the edges between them. */
-class NodeGraph {
-  private readonly index = new Map<number, number>()
-  private readonly x: number[] = []
-  private readonly y: number[] = []
-  private readonly radius: number[] = []
-  private readonly links: number[][] = []
-
-  at(triangle: number, [x, y, radius]: readonly [number, number, number]): number {
-    const known = this.index.get(triangle)
-    if (known !== undefined) return known
-    const node = this.x.length
-    this.index.set(triangle, node)
-    this.x.push(x)
-    this.y.push(y)
-    this.radius.push(radius)
-    this.links.push([])
-    return node
+  constructor(
+    private readonly points: Float64Array,
+    private readonly previous: Int32Array,
+    private readonly triangles: Uint32Array,
+    private readonly halfedges: Int32Array,
+  ) {
+    const count = triangles.length / 3
+    this.x = new Float64Array(count)
+    this.y = new Float64Array(count)
+    this.half = new Float64Array(count)
+    this.links = new Int32Array(3 * count).fill(-1)
   }
 
-  join(a: number, b: number): void {
-    if (a === b) return
-    this.links[a]!.push(b)
-    this.links[b]!.push(a)
+  /** Puts a triangle's node on the middle, unless the place is too narrow, or so wide that it is none. */
+  place(t: number, least: number, widest: number): void {
+    const { points: p, triangles } = this
+    const a = triangles[3 * t]!
+    const b = triangles[3 * t + 1]!
+    const c = triangles[3 * t + 2]!
+    const dx = p[2 * b]! - p[2 * a]!
+    const dy = p[2 * b + 1]! - p[2 * a + 1]!
+    const ex = p[2 * c]! - p[2 * a]!
+    const ey = p[2 * c + 1]! - p[2 * a + 1]!
+    const d = 0.5 / (dx * ey - dy * ex)
+    const bl = dx * dx + dy * dy
+    const cl = ex * ex + ey * ey
+    const x = (ey * bl - dy * cl) * d
+    const y = (dx * cl - ex * bl) * d
+    const squared = x * x + y * y
+    if (!(4 * squared <= widest * widest)) return
+    // The circle passes through points of the rim; the rim between two of them is nearer by their sagitta.
+    let chord = Infinity
+    if (this.neighbours(a, b)) chord = bl
+    if (this.neighbours(a, c) && cl < chord) chord = cl
+    if (this.neighbours(b, c)) chord = Math.min(chord, (ex - dx) ** 2 + (ey - dy) ** 2)
+    const half = chord < Infinity ? Math.sqrt(Math.max(0, squared - chord / 4)) : Math.sqrt(squared)
+    if (2 * half < least) return
+    this.x[t] = p[2 * a]! + x
+    this.y[t] = p[2 * a + 1]! + y
+    this.half[t] = half
   }
 
-  /** Chains between junctions and ends, without spurs into corners and without places that are too narrow. */
-  strands(least: number, most: number): MiddleLine[] {
-    this.dropNarrow(least)
-    this.dropSpurs()
-    const lines: MiddleLine[] = []
-    const used = new Set<number>()
-    const key = (a: number, b: number): number => Math.min(a, b) * this.x.length + Math.max(a, b)
-    const follow = (start: number, next: number): void => {
-      const chain = [start, next]
-      used.add(key(start, next))
-      for (;;) {
-        const at = chain[chain.length - 1]!
-        const before = chain[chain.length - 2]!
-        if (at === start || this.links[at]!.length !== 2) break
-        const on = this.links[at]!.find((node) => node !== before)
-        if (on === undefined || used.has(key(at, on))) break
-        used.add(key(at, on))
-        chain.push(on)
-      }
-      const closed = chain.length > 3 && chain[0] === chain[chain.length - 1]
-      if (closed) chain.pop()
-      const xy = chain.flatMap((node) => [this.x[node]!, this.y[node]!])
-      const width = chain.map((node) => Math.min(most, 2 * this.radius[node]!))
-      if (!closed) {
-        // The middle ends half a width before the rim does; the largest circle there shows how far there is room.
-        if (this.links[chain[0]!]!.length === 1) reachOut(xy, width, 0, 1)
-        if (this.links[chain[chain.length - 1]!]!.length === 1) reachOut(xy, width, chain.length - 1, chain.length - 2)
-      }
-      for (let pass = 0; pass < SMOOTHING; pass++) smooth(xy, width, closed)
-      lines.push({ ...withoutNeedless(xy, width, closed), closed })
+  /** Joins nodes over every edge whose points do not neighbour each other on the rim. */
+  join(): void {
+    const { halfedges, triangles, half } = this
+    for (let e = 0; e < halfedges.length; e++) {
+      const twin = halfedges[e]!
+      if (twin < 0) continue
+      const from = (e / 3) | 0
+      const to = (twin / 3) | 0
+      if (half[from] === 0 || half[to] === 0) continue
+      if (!this.neighbours(triangles[e]!, triangles[e % 3 === 2 ? e - 2 : e + 1]!)) this.links[e] = to
     }
-    for (const odd of [true, false]) {
-      for (let node = 0; node < this.x.length; node++) {
-        if (odd && this.links[node]!.length === 2) continue
-        for (const next of this.links[node]!) if (!used.has(key(node, next))) follow(node, next)
+  }
+
+  /** Drops short branches that only point into a corner of the rim. */
+  dropSpurs(): void {
+    for (let end = 0; end < this.half.length; end++) {
+      if (this.degree(end) !== 1) continue
+      const chain = [end]
+      let length = 0
+      let before = -1
+      let at = end
+      for (;;) {
+        const on = this.onFrom(at, before)
+        if (on < 0) break
+        length += Math.hypot(this.x[on]! - this.x[at]!, this.y[on]! - this.y[at]!)
+        const degree = this.degree(on)
+        if (degree > 2) {
+          if (length < SPUR * 2 * this.half[on]!) for (const node of chain) this.remove(node)
+          break
+        }
+        if (degree < 2 || length > LONGEST_SPUR) break
+        chain.push(on)
+        before = at
+        at = on
+      }
+    }
+  }
+
+  /** Chains between junctions and ends, and rings. */
+  lines(most: number): MiddleLine[] {
+    const lines: MiddleLine[] = []
+    for (const rings of [false, true]) {
+      for (let node = 0; node < this.half.length; node++) {
+        if (!rings && this.degree(node) === 2) continue
+        for (let k = 3 * node; k < 3 * node + 3; k++) if (this.links[k]! >= 0) lines.push(this.follow(node, k, most))
       }
     }
     return lines
   }
 
-  private dropNarrow(least: number): void {
-    for (let node = 0; node < this.x.length; node++) if (2 * this.radius[node]! < least) this.remove(node)
-  }
-
-  private dropSpurs(): void {
-    const ends = this.links.flatMap((links, node) => (links.length === 1 ? [node] : []))
-    for (const end of ends) {
-      const chain = [end]
-      let length = 0
-      for (;;) {
-        const at = chain[chain.length - 1]!
-        const on = this.links[at]!.find((node) => node !== chain[chain.length - 2])
-        if (on === undefined) break
-        length += Math.hypot(this.x[on]! - this.x[at]!, this.y[on]! - this.y[at]!)
-        if (this.links[on]!.length > 2) {
-          if (length < SPUR * 2 * this.radius[on]!) for (const node of chain) this.remove(node)
-          break
-        }
-        if (this.links[on]!.length < 2) break
-        chain.push(on)
+  /** Follows a chain from one of a node's links, taking every link on the way out of the graph. */
+  private follow(start: number, link: number, most: number): MiddleLine {
+    const chain = [start]
+    const [startsFree, degreeOf] = [this.degree(start) === 1, (node: number): number => this.degree(node)]
+    let at = start
+    let k = link
+    let endsFree = false
+    for (;;) {
+      const next = this.links[k]!
+      const degree = degreeOf(next)
+      this.unlink(at, next)
+      chain.push(next)
+      at = next
+      if (next === start || degree !== 2) {
+        endsFree = degree === 1
+        break
       }
+      k = this.links[3 * at]! >= 0 ? 3 * at : this.links[3 * at + 1]! >= 0 ? 3 * at + 1 : 3 * at + 2
+      if (this.links[k]! < 0) break
     }
+    const closed = chain.length > 3 && at === start
+    if (closed) chain.pop()
+    const xy: number[] = []
+    const width: number[] = []
+    for (const node of chain) {
+      xy.push(this.x[node]!, this.y[node]!)
+      width.push(Math.min(most, 2 * this.half[node]!))
+    }
+    if (!closed) {
+      // The middle ends half a width before the rim does; the largest circle there shows how far there is room.
+      if (startsFree) reachOut(xy, width, 0, 1)
+      if (endsFree) reachOut(xy, width, width.length - 1, width.length - 2)
+    }
+    for (let pass = 0; pass < SMOOTHING; pass++) smooth(xy, width, closed)
+    return { ...withoutNeedless(xy, width, closed), closed }
   }
 
-  private remove(node: number): void {
-    for (const other of this.links[node]!) this.links[other] = this.links[other]!.filter((n) => n !== node)
-    this.links[node] = []
+  private neighbours(a: number, b: number): boolean {
+    return this.previous[a] === b || this.previous[b] === a
+  }
+
+  private degree(t: number): number {
+    return (this.links[3 * t]! >= 0 ? 1 : 0) + (this.links[3 * t + 1]! >= 0 ? 1 : 0) + (this.links[3 * t + 2]! >= 0 ? 1 : 0)
+  }
+
+  /** A neighbour other than the one come from; −1 for none. */
+  private onFrom(t: number, before: number): number {
+    for (let k = 3 * t; k < 3 * t + 3; k++) if (this.links[k]! >= 0 && this.links[k] !== before) return this.links[k]!
+    return -1
+  }
+
+  private unlink(a: number, b: number): void {
+    for (let k = 3 * a; k < 3 * a + 3; k++) if (this.links[k] === b) this.links[k] = -1
+    for (let k = 3 * b; k < 3 * b + 3; k++) if (this.links[k] === a) this.links[k] = -1
+  }
+
+  private remove(t: number): void {
+    for (let k = 3 * t; k < 3 * t + 3; k++) if (this.links[k]! >= 0) this.unlink(t, this.links[k]!)
   }
 }
 

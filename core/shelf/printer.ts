@@ -31,6 +31,17 @@ export const printerSchema = z.object({
   }),
   filamentDiameter: z.number().positive(),
   enclosed: z.boolean(),
+  /** Room that the head needs when copies are printed one at a time: to every side, and above a finished one, mm. */
+  clearance: z.object({ radius: z.number().positive(), height: z.number().positive() }).optional(),
+  /** What happens before the first line: fixed steps, and heaters as first-order systems (time constant, end temperature). */
+  start: z
+    .object({
+      homingS: z.number().min(0),
+      purgeS: z.number().min(0),
+      bed: z.object({ tauS: z.number().positive(), reachC: z.number().positive() }),
+      nozzle: z.object({ tauS: z.number().positive(), reachC: z.number().positive() }),
+    })
+    .optional(),
   /** Money per printing hour: power, wear and the share of the purchase price. */
   costPerHour: z.number().min(0),
   defaults: settingValuesSchema,

@@ -256,7 +256,8 @@ describe('supports', () => {
       const outside = kernel.run((ops) =>
         ops.area(ops.subtract(ops.read(regions.support.body, layer), ops.swell(ops.read(regions.support.body, layer - 1), 0.2 + 0.06))),
       )
-      expect(outside).toBeLessThan(1)
+      // Sections are twelve-sided, so rims differ from circles by a hundredth.
+      expect(outside).toBeLessThan(0.01 * groupArea(regions.support.body, layer) + 0.3)
     }
   })
 

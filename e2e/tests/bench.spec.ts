@@ -195,7 +195,7 @@ test('a part that does not fit the printer and one thinner than a line are told 
   await ledger.figure('risks', 0).getByRole('button').click()
   await expect(page.getByRole('dialog')).toContainText('The part does not fit Lugger 250: X 400.0 mm of 250 mm')
   await page.keyboard.press('Escape')
-  await page.getByLabel('Model file').setInputFiles(stl('foil.stl', writeStl(blockMesh(30, 0.2, 4))))
+  await page.getByLabel('Model file').setInputFiles(stl('foil.stl', writeStl(blockMesh(30, 0.15, 4))))
   await expect(page.getByRole('region', { name: 'Part' })).toContainText('foil')
   await expect(ledger.figure('risks', 0)).toContainText('1 stop')
   await page.keyboard.press('Control+z')

@@ -85,7 +85,7 @@ function strength(id: string, label: string, cases: readonly LoadCase[]): Verdic
 
 export const verdicts: readonly Verdict[] = [
   {
-    ...time('time', 'Time', (p) => p.timeS, 'Printing time from planned motion. Heating up is not included.'),
+    ...time('time', 'Time', (p) => p.timeS, 'Printing time from planned motion. Heating, homing and purging come before it.'),
     parts: [
       time('time-outerWall', 'Outer wall', (p) => p.timeByFeatureS.outerWall, 'Time spent on the wall that shows.'),
       time('time-innerWall', 'Inner walls', (p) => p.timeByFeatureS.innerWall, 'Time spent on the walls behind it.'),
@@ -101,6 +101,12 @@ export const verdicts: readonly Verdict[] = [
       time('time-infill', 'Infill', (p) => p.timeByFeatureS.infill, 'Time spent on sparse infill.'),
       time('time-support', 'Supports', (p) => p.timeByFeatureS.support, 'Time spent on what holds overhangs up.'),
       time('time-foot', 'Skirt and brim', (p) => p.timeByFeatureS.foot, 'Time spent on what lies around the part on the bed.'),
+      time(
+        'time-startUp',
+        'Before the first line',
+        (p) => p.startUpS ?? 0,
+        'Heating, homing and purging, from assumed time constants; not part of the printing time.',
+      ),
       time('time-travel', 'Travel', (p) => p.timeByFeatureS.travel, 'Time spent on moves that lay nothing.'),
       time('time-retraction', 'Retraction', (p) => p.timeByFeatureS.retraction, 'Time spent pulling filament back and pushing it forward.'),
     ],

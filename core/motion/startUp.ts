@@ -1,0 +1,22 @@
+import type { Printer } from '../shelf/printer'
+
+/** Temperature of the room, °C. Assumed. */
+const ROOM = 22
+
+/**
+ * Time before the first line, s: bed and nozzle heat at once, each as a first-order system that would end at `reach` °C
+ * after many times its `tau` seconds, t = −τ·ln((reach − wanted)/(reach − room)); then homing and purging.
+ *
+ * @returns undefined where the printer tells nothing about its start, or cannot reach a temperature
+ */
+export function startUpTime({ start }: Pick<Printer, 'start'>, nozzleTemperature: number, bedTemperature: number): number | undefined {
+  if (!start) return undefined
+  const heating = Math.max(heatingTime(start.bed, bedTemperature), heatingTime(start.nozzle, nozzleTemperature))
+  return Number.isFinite(heating) ? heating + start.homingS + start.purgeS : undefined
+}
+
+/** s; infinite for a temperature that is never reached. */
+export function heatingTime({ tauS, reachC }: { readonly tauS: number; readonly reachC: number }, wanted: number): number {
+  if (wanted <= ROOM) return 0
+  return wanted < reachC ? -tauS * Math.log((reachC - wanted) / (reachC - ROOM)) : Infinity
+}

@@ -19,7 +19,7 @@ import { moveCount } from '@sable/core/toolpath/toolpath'
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js'
 import { type BenchModel, benchModels, millionTriangles } from './models'
 
-const ROUNDS = 9
+const ROUNDS = 5
 const setup = { printer: starterPrinters[1]!, nozzle: starterNozzles[1]!, material: starterMaterials[0]! }
 const base: SettingValues = { layerHeight: 0.2, firstLayerHeight: 0.2, lineWidth: 0.4, wallCount: 3, infillDensity: 15 }
 const { settings } = resolveSettings(setup, base)

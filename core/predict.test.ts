@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { Cancelled, InputError } from './errors'
 import { asModelled } from './mesh/place'
 import { type Part, type Prediction, predict } from './predict'
+import type { Exception } from './profile/exceptions'
 import { type Stage, stages } from './profile/setting'
 import { definitionOf, type SettingName, type SettingValues, settingNames } from './profile/settings'
 import type { PolygonKernel } from './regions/polygon'
@@ -163,6 +164,50 @@ describe('figures of the carry hook', () => {
         )
       }
     }
+  })
+
+  it('gain no time from thicker layers once the flow limit binds (CP-F10, common practice)', () => {
+    const setup = setupOf('lugger', 'bore-0.8')
+    const at = (layerHeight: number) =>
+      predictOn(
+        hook,
+        {
+          layerHeight,
+          firstLayerHeight: 0.4,
+          flowLimit: 12,
+          outerWallSpeed: 60,
+          innerWallSpeed: 60,
+          skinSpeed: 60,
+          infillSpeed: 60,
+          minLayerTime: 0,
+        },
+        setup,
+      )
+    // 0.4 × 0.8 at 60 mm/s already asks for 19 mm³/s, so 0.56 only halves the speed: the plastic takes as long to melt.
+    const [thin, thick] = [at(0.4), at(0.56)]
+    expect(thick.limiters.flow).toBeGreaterThan(0.5)
+    expect(thick.timeS / thin.timeS).toBeGreaterThan(0.9)
+    // With flow to spare the same step saves what it seems to.
+    const spare = (layerHeight: number) =>
+      predictOn(hook, { layerHeight, firstLayerHeight: 0.4, flowLimit: 200, minLayerTime: 0 }, setup).timeS
+    expect(spare(0.56) / spare(0.4)).toBeLessThan(0.85)
+  })
+
+  it('tell supports and foot apart from the part', () => {
+    const plain = predictOn(hook, { skirtLines: 0 }).filament
+    expect([plain.supportG, plain.footG]).toEqual([0, 0])
+    const brimmed = predictOn(hook, { skirtLines: 0, brim: 'outer' }).filament
+    expect(brimmed.footG).toBeGreaterThan(0.1)
+    expect(brimmed.massG - brimmed.footG).toBeCloseTo(plain.massG, 6)
+  })
+
+  it('follow exceptions: half speed from a height on takes longer, and computes nothing above the motion', () => {
+    const cache = new StageCache(40)
+    const of = (exceptions: readonly Exception[]) => predict(hook, asModelled, setupOf(), {}, { kernel, cache, exceptions })
+    const slow = of([{ name: 'slow', fromZ: 5, speedPercent: 50, values: {} }])
+    expect(slow.timeS).toBeGreaterThan(1.15 * of([]).timeS)
+    expect(slow.filament.volumeMm3).toBeCloseTo(of([]).filament.volumeMm3, 6)
+    expect(slow.limiters.exception).toBeGreaterThan(0.2)
   })
 
   it('cost filament by mass and machine by the hour', () => {

@@ -2,7 +2,7 @@ import { filamentArea } from '../melt/flow'
 import type { Printer } from '../shelf/printer'
 import { deviationCornerSquared, instantChangeCorner } from './cornerSpeed'
 import { limiterCode } from './limiters'
-import { peakSpeed, trapezoidTime } from './trapezoid'
+import { peakSpeed, timeAtPeak, trapezoidTime } from './trapezoid'
 
 /** Where a planned chunk is written, one entry a move. */
 export interface PlannedMoves {
@@ -216,10 +216,13 @@ export class MoveChunk {
     }
     let total = 0
     const { own } = this
+    let v0 = Math.sqrt(joint[0]!)
     for (let i = 0; i < count; i++) {
       const reachable = joint[i]! + 2 * acceleration[i]! * length[i]!
       if (reachable < joint[i + 1]!) joint[i + 1] = reachable
-      if (i < own) total += trapezoidTime(length[i]!, Math.sqrt(joint[i]!), Math.sqrt(joint[i + 1]!), cap[i]!, acceleration[i]!)
+      const v1 = Math.sqrt(joint[i + 1]!)
+      if (i < own) total += trapezoidTime(length[i]!, v0, v1, cap[i]!, acceleration[i]!)
+      v0 = v1
     }
     return total
   }
@@ -227,15 +230,16 @@ export class MoveChunk {
   /** Writes what `plan` found last to the moves from `first` on. */
   write(motion: PlannedMoves, first: number): void {
     const { length, acceleration, joint, cap, corner } = this
+    let v1 = Math.sqrt(joint[0]!)
     for (let i = 0; i < this.own; i++) {
-      const v0 = Math.sqrt(joint[i]!)
-      const v1 = Math.sqrt(joint[i + 1]!)
+      const v0 = v1
+      v1 = Math.sqrt(joint[i + 1]!)
       const tip = peakSpeed(length[i]!, v0, v1, acceleration[i]!)
       const reached = tip >= cap[i]! * REACHED
       const peak = reached ? cap[i]! : tip
       motion.asked[first + i] = cap[i]!
       motion.acceleration[first + i] = this.wanted[i]!
-      motion.duration[first + i] = trapezoidTime(length[i]!, v0, v1, cap[i]!, acceleration[i]!)
+      motion.duration[first + i] = timeAtPeak(length[i]!, v0, v1, peak, acceleration[i]!)
       motion.peak[first + i] = peak
       motion.limiter[first + i] = reached
         ? this.limiter[i]!

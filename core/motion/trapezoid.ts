@@ -5,10 +5,16 @@
  * From rest to rest this is l/v + v/a for l ≥ v²/a, else 2·√(l/a) (any text on kinematics).
  */
 export function trapezoidTime(length: number, v0: number, v1: number, cap: number, acceleration: number): number {
-  const peak = Math.min(cap, peakSpeed(length, v0, v1, acceleration))
+  const tip = peakSpeed(length, v0, v1, acceleration)
+  return timeAtPeak(length, v0, v1, tip < cap ? tip : cap, acceleration)
+}
+
+/** Time, s, of a trapezoid whose highest speed is known. */
+export function timeAtPeak(length: number, v0: number, v1: number, peak: number, acceleration: number): number {
   if (peak <= 0) return 0
-  const ramps = Math.max(0, 2 * peak * peak - v0 * v0 - v1 * v1) / (2 * acceleration)
-  return (2 * peak - v0 - v1) / acceleration + Math.max(0, length - ramps) / peak
+  const ramps = (2 * peak * peak - v0 * v0 - v1 * v1) / (2 * acceleration)
+  const level = ramps > 0 ? length - ramps : length
+  return (2 * peak - v0 - v1) / acceleration + (level > 0 ? level / peak : 0)
 }
 
 /** Speed at the tip of the triangle that fits the straight, mm/s. */

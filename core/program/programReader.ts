@@ -38,6 +38,7 @@ export class ProgramReader {
   private readonly position = new Float64Array(3)
   /** Where the program believes it is differs from where it is by what G92 set. */
   private readonly shift = new Float64Array(4)
+  private readonly to = new Float64Array(3)
   private filament = 0
   private unit = 1
   private relative = false
@@ -259,7 +260,7 @@ export class ProgramReader {
   private go(number: number): void {
     const { values, position, shift, unit } = this
     if (this.has(70)) this.feed = (values[5]! * unit) / 60
-    const to = [0, 0, 0]
+    const { to } = this
     for (let k = 0; k < 3; k++) {
       const here = position[k]!
       to[k] = this.has(88 + k) ? (this.relative ? here + values[23 + k]! * unit : values[23 + k]! * unit + shift[k]!) : here
@@ -277,7 +278,7 @@ export class ProgramReader {
   }
 
   /** An arc about I, J or of radius R, in the XY plane, with a rise in Z spread over it. */
-  private arc(to: readonly number[], pushed: number, speed: number, clockwise: boolean): void {
+  private arc(to: Float64Array, pushed: number, speed: number, clockwise: boolean): void {
     const { position, values, unit } = this
     const [x0, y0, z0] = [position[0]!, position[1]!, position[2]!]
     const [dx, dy] = [to[0]! - x0, to[1]! - y0]

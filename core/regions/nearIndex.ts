@@ -48,11 +48,11 @@ export class NearIndex {
       top = Math.max(top, xy[2 * i + 1]!)
     }
     this.firstPoint = from
-    this.size = reach
+    this.size = 2 * reach
     this.left = left - 1e-6
     this.bottom = bottom - 1e-6
-    this.columns = to > from ? Math.floor((right - this.left) / reach) + 1 : 0
-    this.rows = to > from ? Math.floor((top - this.bottom) / reach) + 1 : 0
+    this.columns = to > from ? Math.floor((right - this.left) / this.size) + 1 : 0
+    this.rows = to > from ? Math.floor((top - this.bottom) / this.size) + 1 : 0
     this.next = new Uint32Array(to - from)
     for (let p = groupStart[group]!; p < groupStart[group + 1]!; p++)
       for (let i = polygonStart[p]!; i < polygonStart[p + 1]!; i++)
@@ -77,13 +77,15 @@ export class NearIndex {
   /** Distance from the solid's rim, mm: positive outside, negative inside; NaN where no rim is within reach. */
   signedDistance(x: number, y: number): number {
     const { xy } = this.contours
-    const column = Math.floor((x - this.left) / this.size)
-    const row = Math.floor((y - this.bottom) / this.size)
+    const firstRow = Math.max(0, Math.floor((y - this.reach - this.bottom) / this.size))
+    const lastRow = Math.min(this.rows - 1, Math.floor((y + this.reach - this.bottom) / this.size))
+    const firstColumn = Math.max(0, Math.floor((x - this.reach - this.left) / this.size))
+    const lastColumn = Math.min(this.columns - 1, Math.floor((x + this.reach - this.left) / this.size))
     let least = this.reach * this.reach
     let away = -1
     let outside = false
-    for (let r = Math.max(0, row - 1); r <= Math.min(this.rows - 1, row + 1); r++) {
-      for (let c = Math.max(0, column - 1); c <= Math.min(this.columns - 1, column + 1); c++) {
+    for (let r = firstRow; r <= lastRow; r++) {
+      for (let c = firstColumn; c <= lastColumn; c++) {
         const cell = r * this.columns + c
         for (let k = this.cellStart[cell]!; k < this.cellStart[cell + 1]!; k++) {
           const i = this.edges[k]!

@@ -9,7 +9,7 @@ const LONGEST_DETOUR = 20
  * A way from one point to another that stays inside the part: straight until it would cross a rim of the lane, along that
  * rim on the shorter side, and on; then drawn tight.
  *
- * @param lane contours a little inside the outline, one group
+ * @param lane contours inside the outline, such as the middle of the outermost wall
  * @param outline what must not be crossed
  * @returns the points after the first, x, y … ending with the target; undefined where there is no such way
  */
@@ -22,7 +22,7 @@ export function insideRoute(
   x1: number,
   y1: number,
 ): number[] | undefined {
-  const crossings = findCrossings(lane, x0, y0, x1, y1)
+  const crossings = findCrossings(lane, group, x0, y0, x1, y1)
   if (crossings.length === 0) return undefined
   const route: number[] = [x0, y0]
   for (let i = 0; i < crossings.length; i++) {
@@ -44,6 +44,9 @@ export function insideRoute(
   return tight.slice(2)
 }
 
+/** A way that ends on a rim crosses it there, within this share of its length. */
+const ON_RIM = 1e-6
+
 interface Crossing {
   readonly polygon: number
   /** First point of the edge that is crossed. */
@@ -53,11 +56,18 @@ interface Crossing {
   readonly y: number
 }
 
-function findCrossings({ xy, polygonStart }: Contours, x0: number, y0: number, x1: number, y1: number): Crossing[] {
+function findCrossings(
+  { xy, polygonStart, groupStart }: Contours,
+  group: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): Crossing[] {
   const dx = x1 - x0
   const dy = y1 - y0
   const found: Crossing[] = []
-  for (let polygon = 0; polygon < polygonStart.length - 1; polygon++) {
+  for (let polygon = groupStart[group]!; polygon < groupStart[group + 1]!; polygon++) {
     const from = polygonStart[polygon]!
     const to = polygonStart[polygon + 1]!
     for (let i = from; i < to; i++) {
@@ -69,7 +79,8 @@ function findCrossings({ xy, polygonStart }: Contours, x0: number, y0: number, x
       const x = xy[2 * i]! + share * (xy[2 * j]! - xy[2 * i]!)
       const y = xy[2 * i + 1]! + share * (xy[2 * j + 1]! - xy[2 * i + 1]!)
       const along = Math.abs(dx) > Math.abs(dy) ? (x - x0) / dx : (y - y0) / dy
-      if (along > 0 && along < 1) found.push({ polygon, edge: i, along, x, y })
+      // Travels begin and end on walls, which may be the lane itself.
+      if (along > -ON_RIM && along < 1 + ON_RIM) found.push({ polygon, edge: i, along, x, y })
     }
   }
   return found.sort((a, b) => a.along - b.along)

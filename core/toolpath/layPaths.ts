@@ -32,7 +32,7 @@ export function layPaths(
   onLayer: (done: number, of: number) => void = () => {},
 ): Toolpath {
   const out = new ToolpathBuilder()
-  const traveller = new Traveller(out, kernel)
+  const traveller = new Traveller(out)
   let settings = scopes.settings
   const pen = new Pen(out, traveller, () => settings)
   const seams = new Seams()
@@ -45,7 +45,7 @@ export function layPaths(
     settings = scopes.settingsOf(scope)
     out.startLayer()
     traveller.rise(layers.top[layer]!, settings)
-    traveller.enter(layers.outlines, layer)
+    traveller.enter(layers.outlines, regions.walls[0], layer)
     const air = layer > 0 ? new AirSense(layers.outlines, layer - 1, settings.lineWidth) : undefined
     pen.enter(layers.height[layer]!, air, scope, scopes.partialAt(middle), (layers.beltStart ?? 0) + middle * (layers.beltSlope ?? 0))
     seams.nextLayer()

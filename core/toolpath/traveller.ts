@@ -1,12 +1,9 @@
-import { oneGroup } from '../props/findSupports'
 import type { Contours } from '../regions/contours'
-import type { PolygonKernel } from '../regions/polygon'
 import { insideRoute } from './insideRoute'
 import { leavesPart } from './leavesPart'
 import { code, type ToolpathBuilder } from './toolpath'
 
 export interface TravelSettings {
-  readonly lineWidth: number
   readonly retractMinTravel: number
   readonly retractAtLayer: 'off' | 'on'
   readonly travelInside: 'on' | 'off'
@@ -16,9 +13,6 @@ export interface TravelSettings {
   readonly liftHeight: number
 }
 
-/** The lane in which travels go round runs this share of a line's width inside the outline: outside of every wall's middle. */
-const LANE = 0.45
-
 /** Takes the nozzle from where one line ends to where the next begins, and decides what the filament does on the way. */
 export class Traveller {
   private retracted = false
@@ -26,16 +20,17 @@ export class Traveller {
   private layer = 0
   private lane: Contours | undefined
 
-  constructor(
-    private readonly out: ToolpathBuilder,
-    private readonly kernel: PolygonKernel,
-  ) {}
+  constructor(private readonly out: ToolpathBuilder) {}
 
-  /** From now on travels are judged by this layer's outline. */
-  enter(outlines: Contours, layer: number): void {
+  /**
+   * From now on travels are judged by this layer's outline.
+   *
+   * @param lane contours along which they may go round: the middle of the outermost wall, where there are walls
+   */
+  enter(outlines: Contours, lane: Contours | undefined, layer: number): void {
     this.outlines = outlines
     this.layer = layer
-    this.lane = undefined
+    this.lane = lane
   }
 
   /** Up to the next layer. */
@@ -51,7 +46,7 @@ export class Traveller {
     const distance = Math.hypot(x - out.atX, y - out.atY)
     if (distance > 1e-9) {
       const leaves = !this.retracted && distance >= settings.retractMinTravel && leavesPart(outlines, this.layer, out.atX, out.atY, x, y)
-      const route = leaves && settings.travelInside === 'on' ? this.findRoute(x, y, settings) : undefined
+      const route = leaves && settings.travelInside === 'on' ? this.findRoute(x, y) : undefined
       if (route) for (let i = 0; i < route.length; i += 2) out.moveTo(route[i]!, route[i + 1]!)
       else this.goStraight(x, y, leaves, settings)
     }
@@ -85,10 +80,9 @@ export class Traveller {
     this.retracted = true
   }
 
-  private findRoute(x: number, y: number, { lineWidth }: TravelSettings): number[] | undefined {
+  private findRoute(x: number, y: number): number[] | undefined {
     const outlines = this.outlines as Contours
-    this.lane ??= oneGroup(this.kernel, (ops) => ops.offset(ops.simplify(ops.read(outlines, this.layer), lineWidth / 8), -LANE * lineWidth))
-    return insideRoute(this.lane, outlines, this.layer, this.out.atX, this.out.atY, x, y)
+    return this.lane && insideRoute(this.lane, outlines, this.layer, this.out.atX, this.out.atY, x, y)
   }
 
   /** Whether a travel comes over the part again after it has left it, and before its end. */

@@ -25,6 +25,8 @@ const CLOSE = 41
 const NEWLINE = 10
 const RETURN = 13
 const STAR = 42
+/** Bits of X, Y and Z. */
+const AXES = (1 << 23) | (1 << 24) | (1 << 25)
 
 /**
  * Reads G-code as it comes, piece by piece, whatever wrote it: RS-274 words with the common additive M-codes; absolute
@@ -34,7 +36,9 @@ export class ProgramReader {
   lines = 0
   private rest: Uint8Array | undefined
   private readonly values = new Float64Array(26)
-  private readonly given = new Uint8Array(26)
+  /** A bit for each letter of the line that came with a number, and for each that came without. */
+  private given = 0
+  private bare = 0
   private readonly position = new Float64Array(3)
   /** Where the program believes it is differs from where it is by what G92 set. */
   private readonly shift = new Float64Array(4)
@@ -81,8 +85,9 @@ export class ProgramReader {
 
   private readLine(bytes: Uint8Array, from: number, to: number): void {
     this.lines++
-    const { values, given } = this
-    given.fill(0)
+    const { values } = this
+    let given = 0
+    let bare = 0
     let i = from
     let command = 0
     let number = -1
@@ -129,7 +134,8 @@ export class ProgramReader {
         number = digits > 0 ? value : -1
       } else if (letter !== 78) {
         values[letter - 65] = value
-        given[letter - 65] = digits > 0 ? 2 : 1
+        if (digits > 0) given |= 1 << (letter - 65)
+        else bare |= 1 << (letter - 65)
       }
       i = Math.max(k, i + 1)
       // Words of macro languages are longer than one letter; they are not understood, and nothing in them is guessed at.
@@ -138,13 +144,15 @@ export class ProgramReader {
         return
       }
     }
+    this.given = given
+    this.bare = bare
     if (command !== 0) this.run(command, number)
     // Axis words alone repeat the last motion.
-    else if (given[23] === 2 || given[24] === 2 || given[25] === 2) this.go(this.motion)
+    else if ((given & AXES) !== 0) this.go(this.motion)
   }
 
   private has(letter: number): boolean {
-    return this.given[letter - 65] === 2
+    return (this.given & (1 << (letter - 65))) !== 0
   }
 
   private run(letter: number, number: number): void {
@@ -179,9 +187,9 @@ export class ProgramReader {
         this.unit = 1
         return
       case 28: {
-        const some = this.given[23]! + this.given[24]! + this.given[25]! > 0
+        const named = (this.given | this.bare) & AXES
         for (let k = 0; k < 3; k++) {
-          if (some && this.given[23 + k] === 0) continue
+          if (named !== 0 && (named & (1 << (23 + k))) === 0) continue
           this.position[k] = 0
           this.shift[k] = 0
         }

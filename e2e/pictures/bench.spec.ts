@@ -1,0 +1,44 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { expect, test } from '@playwright/test'
+import { LedgerPage } from '../tests/ledger'
+
+const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
+
+test('exceptions of a candidate', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('button', { name: 'Exceptions of sturdy' }).click()
+  const dialog = page.getByRole('dialog')
+  const place = dialog.getByRole('button', { name: 'Place', exact: true })
+  await place.click()
+  await dialog.getByLabel('Name').fill('eye of the hook')
+  await dialog.getByLabel('Speed').fill('')
+  await dialog.getByRole('button', { name: 'Only in a box' }).click()
+  for (const [field, value] of [
+    ['x from', '-8'],
+    ['x to', '8'],
+    ['y from', '24'],
+    ['y to', '44'],
+  ] as const)
+    await dialog.getByLabel(field).fill(value)
+  await dialog.getByLabel('Add a setting').selectOption('infillDensity')
+  await dialog.getByLabel('Infill density').fill('60')
+  await place.click()
+  const second = dialog.getByRole('listitem').nth(1)
+  await second.getByLabel('Name').fill('last millimetre')
+  await second.getByLabel('From height').fill('8')
+  await second.getByLabel('Speed').fill('60')
+  await page.screenshot({ path: picture('exceptions') })
+})
+
+test('a program on each printer', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  const saving = page.waitForEvent('download')
+  await ledger.menu(2, 'Write program')
+  const buffer = readFileSync(await (await saving).path())
+  await page.getByLabel('Model file').setInputFiles({ name: 'carry-hook-quick.gcode', mimeType: 'text/plain', buffer })
+  await expect(page.getByRole('table', { name: 'Time on each printer' })).toBeVisible()
+  await page.screenshot({ path: picture('program') })
+})

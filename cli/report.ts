@@ -3,10 +3,8 @@ import type { ProgramFigures } from '@sable/core/program/timeProgram'
 import { formatDuration } from '@sable/core/units/format'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
-export function asJson(prediction: Prediction): object {
-  const { timeS, startUpS, timeByFeatureS, layerCount, filament, surface, strength, limiters, realSpeeds, mesh, checks, settings } =
-    prediction
-  return { timeS, startUpS, timeByFeatureS, layerCount, filament, surface, strength, limiters, realSpeeds, mesh, checks, settings }
+export function asJson({ origins: _, layersSlowed: __, layersTooFast: ___, ...shown }: Prediction): object {
+  return shown
 }
 
 type Row = readonly [label: string, ...values: string[]]

@@ -1,6 +1,7 @@
 import { type Check, runChecks } from './advice/checks'
 import { InputError } from './errors'
 import { type SurfaceFigures, surfaceFigures } from './finish/surfaceFigures'
+import { type UnproppedTop, unproppedTops } from './finish/unproppedTops'
 import { filamentLength, massOf } from './melt/flow'
 import { measureSize } from './mesh/measure'
 import type { Mesh } from './mesh/mesh'
@@ -39,6 +40,8 @@ export interface Part {
 /** Everything foretold for one candidate. Units are in the names. */
 export interface Prediction extends TimeFigures {
   readonly layerCount: number
+  /** Tops under which the infill has no line; looked for only where it is sparse. */
+  readonly unproppedTops: readonly UnproppedTop[]
   /** Heating, homing and purging, s; absent where the printer's record does not tell. */
   readonly startUpS?: number
   readonly filament: {
@@ -78,6 +81,9 @@ export interface PredictOptions {
    */
   readonly onProgress?: (stage: Stage, share: number) => void
 }
+
+/** Denser infill than this, %, has a line under every top that could not bridge by itself. */
+const SPARSE = 8
 
 /** The pipeline works in whole tenths of a micrometre and in memory; a part beyond this is most likely in a wrong unit, mm. */
 const LARGEST_PART = 3000
@@ -174,11 +180,16 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const massG = massOf(volumeMm3, material.density)
   const materialCost = (massG / 1000) * material.pricePerKg
   const machineCost = (time.timeS / 3600) * printer.costPerHour
+  const tops =
+    settings.infillDensity > 0 && settings.infillDensity <= SPARSE
+      ? cache.get('tops', pathKey, () => unproppedTops(layers, regions, single, settings.lineWidth, options.kernel))
+      : []
   const startUpS = startUpTime(printer, settings.nozzleTemperature, settings.bedTemperature)
   return {
     ...time,
     ...(startUpS === undefined ? {} : { startUpS }),
     layerCount: layerCount(layers),
+    unproppedTops: tops,
     filament: {
       lengthMm: filamentLength(volumeMm3, filamentDiameter),
       volumeMm3,
@@ -208,6 +219,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       layerCount: layerCount(layers),
       lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
       unheldMm2: regions.support.unheldMm2,
+      unproppedTops: tops,
       layersWithLostPieces: settings.wallCount === 0 ? 0 : countLostPieces(layers.outlines, regions.walls[0]!, regions.thin),
     }),
     settings,

@@ -28,6 +28,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     layersWithLostPieces: 0,
     lostMm2: 0,
     unheldMm2: 0,
+    unproppedTops: [],
     ...change,
   }
 }
@@ -43,6 +44,7 @@ describe('checks', () => {
     ['nothing-laid', evidence({}, setupOf(), { laidVolumeMm3: 0 }), evidence()],
     ['thinner-than-a-line', evidence({}, setupOf(), { layersWithLostPieces: 2 }), evidence()],
     ['detail-lost', evidence({}, setupOf(), { lostMm2: 100 }), evidence({}, setupOf(), { lostMm2: 20 })],
+    ['top-without-infill', evidence({}, setupOf(), { unproppedTops: [{ at: [1, 2, 3], areaMm2: 60 }] }), evidence()],
     ['overhang-unheld', evidence({}, setupOf(), { unheldMm2: 30 }), evidence()],
     ['copies-do-not-fit', evidence({ copies: 30 }), evidence({ copies: 4 })],
     [

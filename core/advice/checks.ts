@@ -1,3 +1,4 @@
+import type { UnproppedTop } from '../finish/unproppedTops'
 import type { MeshReport } from '../mesh/repair'
 import type { TimeFigures } from '../motion/timeFigures'
 import type { ResolvedSettings, Setup } from '../profile/resolve'
@@ -29,6 +30,8 @@ export interface Evidence {
   readonly lostMm2: number
   /** Overhang that supports may not reach, mm² summed over layers. */
   readonly unheldMm2: number
+  /** Tops under which the infill has no line. */
+  readonly unproppedTops: readonly UnproppedTop[]
 }
 
 type Rule = (evidence: Evidence) => Check | Check[] | undefined
@@ -92,6 +95,17 @@ const rules: readonly Rule[] = [
           setting: 'leastLineWidth',
           message: `Places thinner than ${resolved.settings.leastLineWidth} mm get no line: ${Math.round(lostMm2)} mm², summed over the layers.`,
         },
+  ({ unproppedTops }) => {
+    const [largest] = [...unproppedTops].sort((a, b) => b.areaMm2 - a.areaMm2)
+    if (!largest) return
+    const [x, y, z] = largest.at.map((mm) => mm.toFixed(1))
+    return {
+      id: 'top-without-infill',
+      severity: 'caution',
+      setting: 'infillShiftX',
+      message: `${count(unproppedTops.length, 'top')} ${unproppedTops.length === 1 ? 'has' : 'have'} no infill line underneath, the largest of ${Math.round(largest.areaMm2)} mm² at x ${x}, y ${y}, z ${z} mm. Shift or turn the infill, or lay it denser.`,
+    }
+  },
   ({ unheldMm2, resolved }) =>
     unheldMm2 < LEAST_UNHELD
       ? undefined

@@ -1,4 +1,5 @@
 import type { Contours } from './contours'
+import { holds } from './polygonsOf'
 
 /** Nearest point of some contours. */
 export interface Near {
@@ -152,14 +153,8 @@ export class NearIndex {
   holds(x: number, y: number): boolean {
     const { xy, polygonStart, groupStart } = this.contours
     let inside = false
-    for (let p = groupStart[this.group]!; p < groupStart[this.group + 1]!; p++) {
-      const to = polygonStart[p + 1]!
-      for (let i = polygonStart[p]!, j = to - 1; i < to; j = i++) {
-        const yi = xy[2 * i + 1]!
-        const yj = xy[2 * j + 1]!
-        if (yi > y !== yj > y && x < ((xy[2 * j]! - xy[2 * i]!) * (y - yi)) / (yj - yi) + xy[2 * i]!) inside = !inside
-      }
-    }
+    for (let p = groupStart[this.group]!; p < groupStart[this.group + 1]!; p++)
+      if (holds(xy.subarray(2 * polygonStart[p]!, 2 * polygonStart[p + 1]!), x, y)) inside = !inside
     return inside
   }
 

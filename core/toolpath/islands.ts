@@ -1,4 +1,5 @@
 import { type Contours, polygonArea } from '../regions/contours'
+import { holds } from '../regions/polygonsOf'
 
 /** Separate bodies of one layer: the outer contours of a group, with their boxes. */
 export interface Islands {
@@ -20,7 +21,12 @@ export function findIslands(contours: Contours, group: number): Islands {
     find(x, y) {
       if (outer.length <= 1) return 0
       const found = outer.findIndex(
-        ({ polygon, box }) => x >= box[0] && x <= box[1] && y >= box[2] && y <= box[3] && polygonHolds(contours, polygon, x, y),
+        ({ polygon, box }) =>
+          x >= box[0] &&
+          x <= box[1] &&
+          y >= box[2] &&
+          y <= box[3] &&
+          holds(contours.xy.subarray(2 * contours.polygonStart[polygon]!, 2 * contours.polygonStart[polygon + 1]!), x, y),
       )
       return found < 0 ? outer.length - 1 : found
     },
@@ -36,17 +42,4 @@ function boxOf({ xy, polygonStart }: Contours, polygon: number): [number, number
     box[3] = Math.max(box[3], xy[2 * i + 1]!)
   }
   return box
-}
-
-/** Even-odd rule. */
-function polygonHolds({ xy, polygonStart }: Contours, polygon: number, x: number, y: number): boolean {
-  const to = polygonStart[polygon + 1]!
-  let inside = false
-  let before = to - 1
-  for (let i = polygonStart[polygon]!; i < to; before = i++) {
-    const y0 = xy[2 * before + 1]!
-    const y1 = xy[2 * i + 1]!
-    if (y0 > y !== y1 > y && x < xy[2 * before]! + ((y - y0) / (y1 - y0)) * (xy[2 * i]! - xy[2 * before]!)) inside = !inside
-  }
-  return inside
 }

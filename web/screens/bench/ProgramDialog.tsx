@@ -3,7 +3,7 @@ import { DEFAULT_FEATURE_PATTERN } from '@sable/core/program/words'
 import type { Printer } from '@sable/core/shelf/printer'
 import { formatDuration } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { predictionPool } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Dialog'
@@ -20,7 +20,9 @@ type State =
   | { readonly kind: 'failed'; readonly why: string }
 
 /** A program that was dropped: how long it takes on each printer of the shelf, and why. */
-export function ProgramDialog({ file, printers, onClose }: { file: File; printers: readonly Printer[]; onClose: () => void }) {
+export function ProgramDialog({ file, printers: all, onClose }: { file: File; printers: readonly Printer[]; onClose: () => void }) {
+  // A program for a level bed means nothing on a tilted belt.
+  const printers = useMemo(() => all.filter(({ kinematics }) => kinematics !== 'tiltedBelt'), [all])
   const [pattern, setPattern] = useState(DEFAULT_FEATURE_PATTERN)
   const [asked, setAsked] = useState(pattern)
   const state = useTiming(file, printers, asked)

@@ -1,6 +1,7 @@
 import { carryHook } from '@sable/demo/parts/carryHook'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { Cancelled, InputError } from './errors'
+import { facetRoughness } from './finish/roughness'
 import { asModelled } from './mesh/place'
 import { type Part, type Prediction, predict } from './predict'
 import type { Exception } from './profile/exceptions'
@@ -191,6 +192,19 @@ describe('figures of the carry hook', () => {
     const spare = (layerHeight: number) =>
       predictOn(hook, { layerHeight, firstLayerHeight: 0.4, flowLimit: 200, minLayerTime: 0 }, setup).timeS
     expect(spare(0.56) / spare(0.4)).toBeLessThan(0.85)
+  })
+
+  it('judge a surface against the layers that it is printed in: on a belt tilted by 45° a level plate leans by 45°', () => {
+    const plate = partOf('plate on a belt', blockMesh(40, 40, 1))
+    const { surface } = predictOn(plate, {}, setupOf('towline'))
+    const leaning = (facetRoughness(0.2, Math.PI / 4, false) + facetRoughness(0.2, Math.PI / 4, true)) / 2
+    expect(Math.abs(surface.raMeanUm / leaning - 1)).toBeLessThan(0.05)
+  })
+
+  it('stand when every layer of an exception has no walls at all', () => {
+    const bare = { name: 'bare', fromZ: 0, values: { wallCount: 0 } }
+    const { filament } = predict(hook, asModelled, setupOf(), {}, { kernel, exceptions: [bare] })
+    expect(filament.massG).toBeGreaterThan(1)
   })
 
   it('tell supports and foot apart from the part', () => {

@@ -82,6 +82,9 @@ export interface PredictOptions {
   readonly onProgress?: (stage: Stage, share: number) => void
 }
 
+/** Degrees, for a tilted printer whose record does not tell; common. */
+const DEFAULT_BELT_ANGLE = 45
+
 /** Denser infill than this, %, has a line under every top that could not bridge by itself. */
 const SPARSE = 8
 
@@ -92,7 +95,9 @@ const MOST_LAYERS = 20_000
 /** A part laid out on the bed, before any motion is planned. */
 export interface LaidDown {
   readonly resolved: ResolvedSettings
+  /** In the frame of the layers: turned with the gantry on a tilted belt. */
   readonly mesh: Mesh
+  /** As the part lies on the bed or belt. */
   readonly sizeMm: readonly [number, number, number]
   readonly layers: Layers
   readonly layersKey: string
@@ -119,17 +124,25 @@ export function layDown(part: Part, placement: Placement, setup: Setup, values: 
   const scopesFor = (stage: Stage): Scopes => visible(stage, settings, exceptions)
 
   const meshKey = stageKey('mesh', part.key, placement)
-  const mesh = cache.get('mesh', meshKey, () => place(part.mesh, placement))
-  const sizeMm = measureSize(mesh)
-  refuseImpossible(sizeMm, settings)
+  const placed = cache.get('mesh', meshKey, () => place(part.mesh, placement))
+  const sizeMm = measureSize(placed)
+  const tilt = printer.kinematics === 'tiltedBelt' ? (printer.beltAngle ?? DEFAULT_BELT_ANGLE) : undefined
+  const belt = tilt === undefined ? undefined : cache.get('belt', stageKey('belt', meshKey, tilt), () => toBeltFrame(placed, tilt))
+  const mesh = belt?.mesh ?? placed
+  refuseImpossible(measureSize(mesh), settings)
 
-  const layersKey = keyOf('layers', meshKey, printer.kinematics === 'tiltedBelt' ? printer.beltAngle : undefined)
-  const layers = cache.get('layers', layersKey, () => sliceFor(mesh, printer, scopesFor('layers'), kernel, progressOf('layers')))
+  const layersKey = keyOf('layers', meshKey, tilt)
+  const layers = cache.get('layers', layersKey, () => {
+    const scopes = scopesFor('layers')
+    const sliced = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel, progressOf('layers'))
+    return belt ? { ...sliced, beltStart: belt.beltStart, beltSlope: belt.beltSlope } : sliced
+  })
 
   const regionsKey = keyOf('regions', layersKey, bore)
-  const regions = cache.get('regions', regionsKey, () =>
-    findRegions(layers, onLayer(scopesFor('regions'), layers), bore, kernel, progressOf('regions')),
-  )
+  const regions = cache.get('regions', regionsKey, () => {
+    const scopes = scopesFor('regions')
+    return findRegions(layers, scopes.settings, onLayer(scopes, layers), bore, kernel, progressOf('regions'))
+  })
 
   const pathKey = keyOf('toolpath', regionsKey)
   const single = cache.get('toolpath', pathKey, () => layPaths(layers, regions, scopesFor('toolpath'), kernel, progressOf('toolpath')))
@@ -220,7 +233,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
       unheldMm2: regions.support.unheldMm2,
       unproppedTops: tops,
-      layersWithLostPieces: settings.wallCount === 0 ? 0 : countLostPieces(layers.outlines, regions.walls[0]!, regions.thin),
+      layersWithLostPieces: regions.walls[0] ? countLostPieces(layers.outlines, regions.walls[0], regions.thin) : 0,
     }),
     settings,
     origins: resolved.origins,
@@ -259,19 +272,6 @@ const onLayer =
   (scopes: Scopes, { top, height }: Layers) =>
   (layer: number): Settings =>
     scopes.settingsOf(scopes.ofLayer(top[layer]! - height[layer]! / 2))
-
-function sliceFor(
-  mesh: Mesh,
-  printer: Setup['printer'],
-  scopes: Scopes,
-  kernel: PolygonKernel,
-  onProgress: (done: number, of: number) => void,
-): Layers {
-  const settingsAt = (z: number): Settings => scopes.settingsOf(scopes.ofLayer(z))
-  if (printer.kinematics !== 'tiltedBelt') return slice(mesh, settingsAt, kernel, onProgress)
-  const { mesh: turned, beltStart, beltSlope } = toBeltFrame(mesh, printer.beltAngle ?? 45)
-  return { ...slice(turned, settingsAt, kernel, onProgress), beltStart, beltSlope }
-}
 
 function refuseImpossible(sizeMm: readonly number[], settings: Settings): void {
   const largest = Math.max(...sizeMm)

@@ -2,7 +2,7 @@ import { clipLines } from '../regions/clipLines'
 import { type Contours, ContoursBuilder } from '../regions/contours'
 import { type FillLines, fillLines } from '../regions/fillLines'
 import type { PolygonKernel, Region } from '../regions/polygon'
-import { chainLines, type LineChain } from '../toolpath/chainLines'
+import { chainLines, type LineChain } from './chainLines'
 import { gyroidLines, gyroidPeriod } from './gyroid'
 import { hexagonLines, hexagonSide } from './hexagons'
 

@@ -1,5 +1,5 @@
-import { oneGroup } from '../props/findSupports'
 import { type Contours, ContoursBuilder } from '../regions/contours'
+import { oneGroup } from '../regions/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../regions/polygon'
 import { stackGroups } from '../regions/stackGroups'
 

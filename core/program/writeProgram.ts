@@ -32,7 +32,7 @@ export function writeProgram(request: ProgramRequest, write: (text: string) => v
   write(header(request))
   write(start(request))
   new Body(request, write).run()
-  write(END)
+  write(end(request))
 }
 
 function header({ partName, setup, figures, settingsOf, filament }: ProgramRequest): string {
@@ -89,17 +89,24 @@ function start({ settingsOf, filament }: ProgramRequest): string {
   ].join('\n')
 }
 
-const END = [
-  '; --- end: fan and heat off, away from the part ---',
-  'M107 ; fan off',
-  'M104 S0 ; nozzle off',
-  'M140 S0 ; bed off',
-  'G91',
-  'G1 Z5 F600',
-  'G90',
-  'M84 ; motors off: the nozzle is still hot',
-  '',
-].join('\n')
+/** Fan and heat off, up as far as the machine reaches, and away from the part: a hot nozzle must not rest on it. */
+function end({ path, setup }: ProgramRequest): string {
+  const [, depth, height] = setup.printer.buildVolume
+  const top = path.z.reduce((most, z) => Math.max(most, z), 0)
+  return [
+    '; --- end: fan and heat off, away from the part ---',
+    'M107 ; fan off',
+    'M104 S0 ; nozzle off',
+    'M140 S0 ; bed off',
+    `G0 Z${number(Math.min(height, top + LIFT_AT_END), COORDINATE_DIGITS)} F600`,
+    `G0 X0 Y${number(depth, COORDINATE_DIGITS)} F12000`,
+    'M84 ; motors off: the nozzle is still hot',
+    '',
+  ].join('\n')
+}
+
+/** mm */
+const LIFT_AT_END = 5
 
 /** Text is handed on in pieces of about this many characters. */
 const PIECE = 1 << 16

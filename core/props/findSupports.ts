@@ -1,5 +1,5 @@
-import { emptyContours } from '../regions/combineInfill'
-import { type Contours, ContoursBuilder } from '../regions/contours'
+import { type Contours, emptyContours } from '../regions/contours'
+import { oneGroup } from '../regions/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../regions/polygon'
 import { stackGroups } from '../regions/stackGroups'
 import { type Layers, layerCount } from '../slicing/layers'
@@ -125,11 +125,3 @@ function buildColumns(
 }
 
 const opened = (ops: PolygonOps, region: Region, width: number): Region => ops.swell(ops.offset(region, -width / 2), width / 2)
-
-/** Contours of a single group from a region. */
-export function oneGroup(kernel: PolygonKernel, make: (ops: PolygonOps) => Region): Contours {
-  const out = new ContoursBuilder()
-  kernel.run((ops) => ops.write(make(ops), out))
-  out.endGroup()
-  return out.finish()
-}

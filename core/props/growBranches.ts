@@ -1,11 +1,11 @@
-import { emptyContours } from '../regions/combineInfill'
-import { type Contours, groupArea } from '../regions/contours'
+import { type Contours, emptyContours, groupArea } from '../regions/contours'
 import { fillLines } from '../regions/fillLines'
 import { NearIndex } from '../regions/nearIndex'
+import { oneGroup } from '../regions/oneGroup'
 import type { PolygonKernel } from '../regions/polygon'
 import { stackGroups } from '../regions/stackGroups'
 import { type Layers, layerCount } from '../slicing/layers'
-import { oneGroup, type SupportSettings, type Supports } from './findSupports'
+import type { SupportSettings, Supports } from './findSupports'
 
 /** A branch in one layer. */
 interface Branch {

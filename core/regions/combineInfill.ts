@@ -1,4 +1,4 @@
-import { type Contours, ContoursBuilder } from './contours'
+import { type Contours, ContoursBuilder, emptyContours } from './contours'
 import type { PolygonKernel } from './polygon'
 
 /** Lines higher than this share of the bore hardly press onto what lies below; common practice. */
@@ -47,9 +47,3 @@ export function combineInfill(infill: Contours, height: Float64Array, every: num
   }
   return { infill: single.finish(), thick: thick.finish(), thickHeight }
 }
-
-export const emptyContours = (groups: number): Contours => ({
-  xy: new Float64Array(0),
-  polygonStart: new Uint32Array(1),
-  groupStart: new Uint32Array(groups + 1),
-})

@@ -78,3 +78,10 @@ export function polygonArea({ xy, polygonStart }: Contours, polygon: number): nu
   for (let i = from, j = to - 1; i < to; j = i++) twice += xy[2 * j]! * xy[2 * i + 1]! - xy[2 * i]! * xy[2 * j + 1]!
   return twice / 2
 }
+
+/** Groups without a polygon. */
+export const emptyContours = (groups: number): Contours => ({
+  xy: new Float64Array(0),
+  polygonStart: new Uint32Array(1),
+  groupStart: new Uint32Array(groups + 1),
+})

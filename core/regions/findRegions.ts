@@ -26,17 +26,18 @@ export type OnLayer<S> = (layer: number) => S
  * Divides every layer into walls, skins, bridges and infill by comparing it with its neighbours, and builds what stands
  * around it.
  *
+ * @param settings of the part as a whole: supports, foot and thick infill know no exceptions
  * @param bore of the nozzle, mm
  */
 export function findRegions(
   layers: Layers,
+  settings: RegionSettings,
   settingsOn: OnLayer<RegionSettings>,
   bore: number,
   kernel: PolygonKernel,
   onProgress: (done: number, of: number) => void = () => {},
 ): Regions {
   const count = layerCount(layers)
-  const settings = settingsOn(0)
   const { inside, ...walls } = layWalls(layers.outlines, count, settingsOn, kernel, (done) => onProgress(done, 3 * count))
   const { infill, ...split } = splitInside(layers.outlines, inside, count, settingsOn, kernel, (done) =>
     onProgress(count + done, 3 * count),

@@ -48,7 +48,7 @@ export function layFoot(first: Contours, support: Contours, settings: FootSettin
     // The brim of one body must not run through another.
     around(part, brim, ops.isEmpty(props) ? ops.empty() : ops.swell(props, width / 2))
     around(props, supportBrim, ops.swell(part, width / 2))
-    const reach = Math.max(brim === 'outer' || brim === 'both' ? loops * width : 0, 0)
+    const reach = brim === 'outer' || brim === 'both' ? loops * width : 0
     const standsOn = filled(ops.swell(everything, reach))
     for (let k = skirtLines - 1; k >= 0; k--) ops.write(filled(ops.swell(standsOn, skirtGap + (k + 0.5) * width)), out)
     for (const ring of rings) ops.write(ring, out)

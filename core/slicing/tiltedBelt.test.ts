@@ -20,7 +20,7 @@ async function timeOnBelt(length: number, values: SettingValues, exceptions: rea
   const layers = { ...slice(mesh, () => settings, kernel), beltStart, beltSlope }
   const path = layPaths(
     layers,
-    findRegions(layers, () => settings, 0.4, kernel),
+    findRegions(layers, settings, () => settings, 0.4, kernel),
     scopes,
     kernel,
   )

@@ -1,6 +1,5 @@
 import type { Settings } from '../profile/settings'
-import { layerTop } from '../toolpath/copyPaths'
-import { code, isOfPart, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { code, isOfPart, layerTop, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
 
 export const axes = ['x', 'y', 'z'] as const

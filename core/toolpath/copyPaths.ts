@@ -1,4 +1,4 @@
-import { code, type Toolpath, ToolpathBuilder } from './toolpath'
+import { code, layerTop, type Toolpath, ToolpathBuilder } from './toolpath'
 
 export interface CopySettings {
   readonly copies: number
@@ -78,10 +78,4 @@ function appendLayer(out: ToolpathBuilder, path: Toolpath, layer: number, [dx, d
     else if (feature[m] === code.retract || feature[m] === code.pushBack) out.inPlace(feature[m]!)
     else out.moveTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, width[m]!)
   }
-}
-
-/** Height at which a layer is laid, mm; 0 where nothing is. */
-export function layerTop(path: Toolpath, layer: number): number {
-  for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) if (path.area[m]! > 0) return path.z[m]!
-  return 0
 }

@@ -1,6 +1,6 @@
 import type { Exception } from '../profile/exceptions'
-import { oneGroup } from '../props/findSupports'
 import type { Contours } from '../regions/contours'
+import { oneGroup } from '../regions/oneGroup'
 import type { PolygonKernel } from '../regions/polygon'
 
 /** Divides a group of contours by the boxes of exceptions: each part with the exceptions that hold in it, a bit for each. */

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Mesh } from '../mesh/mesh'
+import { chainLines } from '../patterns/chainLines'
 import type { SettingValues } from '../profile/settings'
 import { ContoursBuilder, groupArea } from '../regions/contours'
 import { fillLines } from '../regions/fillLines'
 import { layOut } from '../testing/layOut'
 import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
-import { chainLines } from './chainLines'
 import { laidVolume } from './laidVolume'
 import { code, moveCount, type Toolpath } from './toolpath'
 

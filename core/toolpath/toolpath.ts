@@ -1,25 +1,3 @@
-/** What a move is for. The position in this list is the code stored per move. */
-export const features = [
-  'travel',
-  'retract',
-  'pushBack',
-  'wipe',
-  'coast',
-  'outerWall',
-  'innerWall',
-  'thin',
-  'skin',
-  'bridge',
-  'ironing',
-  'infill',
-  'support',
-  'supportRoof',
-  'foot',
-] as const
-export type Feature = (typeof features)[number]
-
-export const code = Object.fromEntries(features.map((feature, i) => [feature, i])) as { readonly [F in Feature]: number }
-
 /** Features that lay plastic. */
 export const laidFeatures = [
   'outerWall',
@@ -32,8 +10,15 @@ export const laidFeatures = [
   'support',
   'supportRoof',
   'foot',
-] as const satisfies readonly Feature[]
+] as const
 export type LaidFeature = (typeof laidFeatures)[number]
+
+/** What a move is for. The position in this list is the code stored per move. */
+export const features = ['travel', 'retract', 'pushBack', 'wipe', 'coast', ...laidFeatures] as const
+export type Feature = (typeof features)[number]
+
+export const code = Object.fromEntries(features.map((feature, i) => [feature, i])) as { readonly [F in Feature]: number }
+
 export const isLaid = (feature: number): boolean => feature >= code.outerWall
 /** Whether a feature stays on the part: supports and what lies around its foot are taken off. */
 export const isOfPart = (feature: number): boolean => feature >= code.outerWall && feature < code.support
@@ -65,6 +50,12 @@ export interface Toolpath {
 }
 
 export const moveCount = (path: Toolpath): number => path.feature.length
+
+/** Height at which a layer is laid, mm; 0 where nothing is. */
+export function layerTop(path: Toolpath, layer: number): number {
+  for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) if (path.area[m]! > 0) return path.z[m]!
+  return 0
+}
 
 /** Collects moves one after another. */
 export class ToolpathBuilder {

@@ -41,7 +41,6 @@ export const coreSettings = {
     [1, 10, 1],
     1,
     'Lays the infill of this many layers at once, as high as the bore allows.',
-    'combine infill',
     'thick infill',
   ),
 } as const

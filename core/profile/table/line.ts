@@ -29,7 +29,6 @@ export const lineSettings = {
     ['uniform', 'followShape'],
     'uniform',
     'All alike, or thinner where the surface leans and thicker where it stands upright.',
-    'adaptive layers',
     'variable layer height',
   ),
   largestCusp: number(

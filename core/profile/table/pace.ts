@@ -102,7 +102,6 @@ export const paceSettings = {
     [0, 100, 1],
     8,
     'Speed kept round a square corner, or the largest instant change of an axis, as the printer says.',
-    'square corner velocity',
     'instant speed change',
   ),
   flowLimit: number(

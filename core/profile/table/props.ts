@@ -10,7 +10,6 @@ export const propsSettings = {
     'off',
     'What is built under overhangs and broken off afterwards. Plain suits broad flat roofs, branching rounded figures.',
     'support structures',
-    'tree supports',
   ),
   supportAngle: number(
     'regions',
@@ -38,7 +37,7 @@ export const propsSettings = {
     'Grid and triangles are sturdier than lines, concentric wastes plastic.',
   ),
   supportDensity: number('toolpath', 'Support density', '%', [2, 100, 1], 8, 'Share of solid; 5–10 % is usual, 25 % is hard to remove.'),
-  supportRoofLayers: number('regions', 'Support roof', '', [0, 20, 1], 0, 'Dense layers right under the part.', 'interface layers'),
+  supportRoofLayers: number('regions', 'Support roof', '', [0, 20, 1], 0, 'Dense layers right under the part.'),
   supportGap: number('regions', 'Gap beside part', 'mm', [0, 5, 0.1], 0.8, 'Clear distance between support and part in the layer.'),
   supportGapLayers: number('regions', 'Gap under part', '', [0, 10, 1], 1, 'Empty layers between support and part.', 'z distance'),
   supportSpeed: number('motion', 'Support speed', 'mm/s', [1, 500, 5], 50, 'Asked speed of supports; tall ones stand better at about 25.'),

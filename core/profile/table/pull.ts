@@ -22,7 +22,6 @@ export const pullSettings = {
     'Speed at which filament is pushed forward again; above about 30 mm/s motors tend to skip.',
     'prime speed',
     'unretract',
-    'deretraction',
   ),
   retractMinTravel: number(
     'toolpath',
@@ -47,7 +46,6 @@ export const pullSettings = {
     ['on', 'off'],
     'on',
     'Goes round through the part instead of across open air where it can.',
-    'avoid crossing walls',
   ),
   wipeLength: number(
     'toolpath',

@@ -12,7 +12,6 @@ export const skinSettings = {
     'Closed lines around every contour. Walls carry most of a bending load. Thickness ÷ line width.',
     'perimeters',
     'shells',
-    'wall loops',
     'wall thickness',
   ),
   topLayers: number(

@@ -48,6 +48,9 @@ export function ExceptionsDialog({ candidate, onClose }: { candidate: Candidate;
   )
 }
 
+/** Supports, foot and thick infill are those of the whole part. */
+const placeGroups = groups.filter((group) => group !== 'Props' && group !== 'Foot')
+
 const boxFields = ['minX', 'maxX', 'minY', 'maxY'] as const
 
 function Place({ exception, onChange, onRemove }: { exception: Exception; onChange: (next: Exception) => void; onRemove: () => void }) {
@@ -137,10 +140,10 @@ function Overrides({ values, onChange }: { values: SettingValues; onChange: (val
         <option value="" disabled>
           Another value for …
         </option>
-        {groups.map((group) => (
+        {placeGroups.map((group) => (
           <optgroup key={group} label={group}>
             {settingNames
-              .filter((name) => settings[name].group === group && !(name in values))
+              .filter((name) => settings[name].group === group && name !== 'infillEvery' && !(name in values))
               .map((name) => (
                 <option key={name} value={name}>
                   {settings[name].label}

@@ -45,10 +45,6 @@ export type MotionSettings = Pick<
   | 'wipeRetractFirst'
 >
 
-/** Features whose speed falls with the share that hangs over air. */
-const minded = new Set<number>([code.outerWall, code.innerWall, code.thin, code.skin])
-export const mindsAir = (feature: number): boolean => minded.has(feature)
-
 export function askedPace(settings: MotionSettings): AskedPace {
   const speeds: Record<Feature, number> = {
     travel: settings.travelSpeed,

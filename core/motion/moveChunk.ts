@@ -2,7 +2,7 @@ import { filamentArea } from '../melt/flow'
 import type { Printer } from '../shelf/printer'
 import { deviationCornerSquared, instantChangeCorner } from './cornerSpeed'
 import { limiterCode } from './limiters'
-import { peakSpeed, timeAtPeak, trapezoidTime } from './trapezoid'
+import { peakSpeed, timeAtPeak } from './trapezoid'
 
 /** Where a planned chunk is written, one entry a move. */
 export interface PlannedMoves {
@@ -35,7 +35,9 @@ const CORNERING = 1.1
  * hardCap       largest speed whatever is asked, mm/s, and in hardLimiter the code of what sets it or of the asked speed
  * pace          what layer-time slowing may do
  * corner        largest squared speed between move i − 1 and i, from the corner alone
- * joint         planned squared speed between moves
+ * joint         planned squared speed between moves, and in speed its root
+ * peak          planned highest speed, mm/s
+ * duration      planned, s
  * ```
  */
 export class MoveChunk {
@@ -58,6 +60,9 @@ export class MoveChunk {
   private pace = new Uint8Array(0)
   private corner = new Float64Array(1)
   private joint = new Float64Array(1)
+  private speed = new Float64Array(1)
+  private peak = new Float64Array(0)
+  private duration = new Float64Array(0)
   private ux = 0
   private uy = 0
   private uz = 0
@@ -215,40 +220,44 @@ export class MoveChunk {
       joint[i] = reachable < v2 ? reachable : v2
     }
     let total = 0
-    const { own } = this
+    const { own, speed, peak, duration } = this
     let v0 = Math.sqrt(joint[0]!)
+    speed[0] = v0
     for (let i = 0; i < count; i++) {
-      const reachable = joint[i]! + 2 * acceleration[i]! * length[i]!
+      const a = acceleration[i]!
+      const l = length[i]!
+      const reachable = joint[i]! + 2 * a * l
       if (reachable < joint[i + 1]!) joint[i + 1] = reachable
       const v1 = Math.sqrt(joint[i + 1]!)
-      if (i < own) total += trapezoidTime(length[i]!, v0, v1, cap[i]!, acceleration[i]!)
+      const tip = peakSpeed(l, v0, v1, a)
+      peak[i] = tip >= cap[i]! * REACHED ? cap[i]! : tip
+      duration[i] = timeAtPeak(l, v0, v1, peak[i]!, a)
+      if (i < own) total += duration[i]!
       v0 = v1
+      speed[i + 1] = v1
     }
     return total
   }
 
   /** Writes what `plan` found last to the moves from `first` on. */
   write(motion: PlannedMoves, first: number): void {
-    const { length, acceleration, joint, cap, corner } = this
-    let v1 = Math.sqrt(joint[0]!)
-    for (let i = 0; i < this.own; i++) {
-      const v0 = v1
-      v1 = Math.sqrt(joint[i + 1]!)
-      const tip = peakSpeed(length[i]!, v0, v1, acceleration[i]!)
-      const reached = tip >= cap[i]! * REACHED
-      const peak = reached ? cap[i]! : tip
+    const { joint, cap, corner, speed, peak, duration, own } = this
+    for (let i = 0; i < own; i++) {
+      const v0 = speed[i]!
+      const v1 = speed[i + 1]!
       motion.asked[first + i] = cap[i]!
       motion.acceleration[first + i] = this.wanted[i]!
-      motion.duration[first + i] = timeAtPeak(length[i]!, v0, v1, peak, acceleration[i]!)
-      motion.peak[first + i] = peak
-      motion.limiter[first + i] = reached
-        ? this.limiter[i]!
-        : peak <= CORNERING * Math.min(v0, v1) &&
-            joint[i]! >= corner[i]! * REACHED &&
-            i + 1 < this.count &&
-            joint[i + 1]! >= corner[i + 1]! * REACHED
-          ? limiterCode.corner
-          : limiterCode.acceleration
+      motion.duration[first + i] = duration[i]!
+      motion.peak[first + i] = peak[i]!
+      motion.limiter[first + i] =
+        peak[i] === cap[i]
+          ? this.limiter[i]!
+          : peak[i]! <= CORNERING * (v0 < v1 ? v0 : v1) &&
+              joint[i]! >= corner[i]! * REACHED &&
+              i + 1 < this.count &&
+              joint[i + 1]! >= corner[i + 1]! * REACHED
+            ? limiterCode.corner
+            : limiterCode.acceleration
     }
   }
 
@@ -269,5 +278,8 @@ export class MoveChunk {
     this.pace = grown(this.pace, new Uint8Array(capacity))
     this.corner = grown(this.corner, new Float64Array(capacity + 1))
     this.joint = new Float64Array(capacity + 1)
+    this.speed = new Float64Array(capacity + 1)
+    this.peak = new Float64Array(capacity)
+    this.duration = new Float64Array(capacity)
   }
 }

@@ -1,7 +1,7 @@
 import { filamentArea } from '../melt/flow'
 import type { Settings } from '../profile/settings'
-import { code, isLaid, moveCount, type Toolpath } from '../toolpath/toolpath'
-import { type AskedPace, askedPace, type MotionSettings, mindsAir } from './askedPace'
+import { code, isLaid, mindsAir, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { type AskedPace, askedPace, type MotionSettings } from './askedPace'
 import { limiterCode } from './limiters'
 import { type MotionPrinter, MoveChunk, pace } from './moveChunk'
 
@@ -107,7 +107,7 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
     let acceleration = here.acceleration[kind]!
     let limiter: number = asked !== base.speed[kind]! ? limiterCode.exception : limiterCode.asked
     if (laid) {
-      if (mindsAir(kind)) asked *= here.overAir[(air[m]! >> 6) as 0 | 1 | 2 | 3]
+      if (mindsAir[kind] === 1) asked *= here.overAir[(air[m]! >> 6) as 0 | 1 | 2 | 3]
       if (layer < settings.slowFirstLayers) {
         const slow = settings.firstLayerSpeed + ((asked - settings.firstLayerSpeed) * layer) / settings.slowFirstLayers
         if (slow < asked) {

@@ -60,7 +60,7 @@ const rowOf: Readonly<Record<Feature, TimeRow>> = {
 export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number): TimeFigures {
   const timeByCode = new Float64Array(features.length)
   const timeByLimiter = new Float64Array(features.length * limiters.length)
-  const pace = features.map(() => new SpeedHistogram())
+  const pace: SpeedHistogram[] = []
   for (let m = 0; m < moveCount(path); m++) {
     const feature = path.feature[m]!
     const duration = motion.duration[m]!
@@ -69,7 +69,8 @@ export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number
     if (feature === code.retract || feature === code.pushBack) continue
     const dx = path.x[m + 1]! - path.x[m]!
     const dy = path.y[m + 1]! - path.y[m]!
-    pace[feature]!.add(motion.peak[m]!, Math.sqrt(dx * dx + dy * dy), motion.limiter[m]!)
+    pace[feature] ??= new SpeedHistogram()
+    pace[feature].add(motion.peak[m]!, Math.sqrt(dx * dx + dy * dy), motion.limiter[m]!)
   }
   const timeByFeatureS = Object.fromEntries(timeRows.map((row) => [row, 0])) as Record<TimeRow, number>
   for (const [i, feature] of features.entries()) timeByFeatureS[rowOf[feature]] += timeByCode[i]!
@@ -81,12 +82,14 @@ export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number
     timeByFeatureS,
     limiters: Object.fromEntries(limiters.map((limiter, i) => [limiter, share(i)])) as Record<Limiter, number>,
     realSpeeds: Object.fromEntries(
-      [...laidFeatures, 'travel' as const].map((feature) => [feature, pace[code[feature]]!.quantile(0.9)]),
+      [...laidFeatures, 'travel' as const].map((feature) => [feature, pace[code[feature]]?.quantile(0.9) ?? NOWHERE]),
     ) as TimeFigures['realSpeeds'],
     layersTooFast: motion.layerTime.reduce((n, time) => n + (time < minLayerTime * 0.999 ? 1 : 0), 0),
     layersSlowed: motion.layerScale.reduce((n, scale) => n + (scale < 1 ? 1 : 0), 0),
   }
 }
+
+const NOWHERE: RealSpeed = { speedMmS: 0, limiter: 'asked' }
 
 /** Lengths by speed and limiter, in steps fine enough to tell speeds apart that a person would. */
 class SpeedHistogram {
@@ -104,13 +107,17 @@ class SpeedHistogram {
   }
 
   quantile(share: number): RealSpeed {
+    const { lengths, total } = this
     let below = 0
-    for (let bin = 0; bin < SpeedHistogram.BINS && this.total > 0; bin++) {
-      const here = this.lengths.subarray(bin * limiters.length, (bin + 1) * limiters.length)
-      below += here.reduce((sum, length) => sum + length, 0)
-      if (below < share * this.total * (1 - 1e-9)) continue
-      return { speedMmS: this.fastest[bin]!, limiter: limiters[here.indexOf(Math.max(...here))]! }
+    for (let bin = 0; bin < SpeedHistogram.BINS && total > 0; bin++) {
+      let most = 0
+      for (let limiter = 0; limiter < limiters.length; limiter++) {
+        const length = lengths[bin * limiters.length + limiter]!
+        below += length
+        if (length > lengths[bin * limiters.length + most]!) most = limiter
+      }
+      if (below >= share * total * (1 - 1e-9)) return { speedMmS: this.fastest[bin]!, limiter: limiters[most]! }
     }
-    return { speedMmS: 0, limiter: 'asked' }
+    return NOWHERE
   }
 }

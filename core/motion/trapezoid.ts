@@ -1,15 +1,9 @@
 /**
- * Fastest time, s, over a straight of `length` mm from speed `v0` to `v1`, never above `cap` mm/s, at `acceleration`
- * mm/s². The profile is a trapezoid, or a triangle where the cap is not reached. Expects |v1² − v0²| ≤ 2·a·l.
+ * Time, s, over a straight of `length` mm from speed `v0` to `v1`, never above `peak` mm/s, at `acceleration` mm/s²: the
+ * fastest one when `peak` is the smaller of the cap and the tip of the triangle. Expects |v1² − v0²| ≤ 2·a·l.
  *
  * From rest to rest this is l/v + v/a for l ≥ v²/a, else 2·√(l/a) (any text on kinematics).
  */
-export function trapezoidTime(length: number, v0: number, v1: number, cap: number, acceleration: number): number {
-  const tip = peakSpeed(length, v0, v1, acceleration)
-  return timeAtPeak(length, v0, v1, tip < cap ? tip : cap, acceleration)
-}
-
-/** Time, s, of a trapezoid whose highest speed is known. */
 export function timeAtPeak(length: number, v0: number, v1: number, peak: number, acceleration: number): number {
   if (peak <= 0) return 0
   const ramps = (2 * peak * peak - v0 * v0 - v1 * v1) / (2 * acceleration)

@@ -3,6 +3,9 @@ import { ContoursBuilder } from './contours'
 import { middleLines } from './medialAxis'
 import type { PolygonKernel, PolygonOps, Region } from './polygon'
 import { polygonsOf } from './polygonsOf'
+import { RimCheck } from './rimCheck'
+import { type RimMeasure, Rims, thin } from './rims'
+import { RimShifter } from './shiftRims'
 import { type Strands, StrandsBuilder } from './strands'
 
 export interface WallSettings {
@@ -50,91 +53,128 @@ export function layWalls(
 ): Walls {
   const most = Array.from({ length: count }, (_, layer) => settingsOn(layer).wallCount).reduce((a, b) => Math.max(a, b), 0)
   const walls = Array.from({ length: most }, () => new ContoursBuilder())
-  const thin = new StrandsBuilder()
+  const thinLines = new StrandsBuilder()
   const inside = new ContoursBuilder()
   const lost = new Float64Array(count)
+  const plain = new PlainWalls()
   for (let layer = 0; layer < count; layer++) {
     const settings = settingsOn(layer)
     const width = widthOn(layer, settings)
-    kernel.run((ops) => {
-      const outline = ops.read(outlines, layer)
-      const plain = settings.wallCount > 0 ? plainWalls(ops, outline, width, settings.wallCount) : { walls: [], inside: outline }
-      if (plain) {
-        for (const [depth, wall] of plain.walls.entries()) ops.write(wall, walls[depth]!)
-        ops.write(plain.inside, inside)
-      } else {
-        const fitted = fittedWalls(ops, outline, width, settings, thin)
-        for (const [depth, wall] of fitted.walls.entries()) ops.write(wall, walls[depth]!)
+    const certain = plain.lay(outlines, layer, settings, width)
+    for (const [depth, wall] of certain.walls.entries()) wall.write(walls[depth]!)
+    if (certain.inside) certain.inside.write(inside)
+    else
+      kernel.run((ops) => {
+        const free = ops.of(certain.free)
+        const fitted = fittedWalls(ops, free, certain.walls.length, width, settings, thinLines)
+        for (const [i, wall] of fitted.walls.entries()) ops.write(wall, walls[certain.walls.length + i]!)
         ops.write(fitted.inside, inside)
         lost[layer] = fitted.lost
-      }
-    })
+      })
     for (const wall of walls) wall.endGroup()
-    thin.endGroup()
+    thinLines.endGroup()
     inside.endGroup()
     onLayer(layer + 1)
   }
-  return { walls: walls.map((wall) => wall.finish()), thin: thin.finish(), inside: inside.finish(), lost }
+  return { walls: walls.map((wall) => wall.finish()), thin: thinLines.finish(), inside: inside.finish(), lost }
 }
+
+/** Walls that have room everywhere; without `inside` there is not enough of it for the others. */
+interface CertainWalls {
+  readonly walls: readonly Rims[]
+  /** What they leave. */
+  readonly free: Rims
+  readonly inside: Rims | undefined
+}
+
+/** Walls by inset upon inset, as long as there is room for them and a line more and no rim meets another. */
+class PlainWalls {
+  private readonly shifter = new RimShifter()
+  private readonly check = new RimCheck()
+  private readonly thinned = new Rims()
+  private readonly outline = new Rims()
+  private readonly free = new Rims()
+  private readonly inside = new Rims()
+  private readonly room = new Rims()
+  private readonly walls: Rims[] = []
+
+  lay(outlines: Contours, layer: number, settings: WallSettings, width: number): CertainWalls {
+    const { wallCount } = settings
+    const outline = this.outline.read(outlines, layer)
+    if (wallCount === 0) return { walls: [], free: outline, inside: outline }
+    let laid = 0
+    for (; laid < wallCount; laid++) {
+      this.walls[laid] ??= new Rims()
+      const wall = this.walls[laid]!
+      // The surface keeps every point; what lies behind it is hidden.
+      const hasRoom =
+        laid === 0
+          ? this.shrink(outline, width / 2, width, wall)
+          : this.shrinkThinned(this.walls[laid - 1]!, width, HIDDEN_TOLERANCE, width, wall)
+      if (!hasRoom) break
+    }
+    if (
+      laid === wallCount &&
+      this.shrinkThinned(this.walls[laid - 1]!, width / 2, SKIN_TOLERANCE, width, this.inside) &&
+      this.shrink(this.inside, width / 2, width, this.room)
+    )
+      return { walls: this.walls.slice(0, laid), free: this.inside, inside: this.inside }
+    // The innermost may be laid only if a line fits within it, or the gap that it leaves would stay open.
+    if (laid > 0 && !this.shrink(this.walls[laid - 1]!, width / 2 + spareFor(settings, width), width, this.room)) laid--
+    if (laid > 0 && !this.shrink(this.walls[laid - 1]!, width / 2, width, this.free)) laid = 0
+    return { walls: this.walls.slice(0, laid), free: laid > 0 ? this.free : outline, inside: undefined }
+  }
+
+  private shrinkThinned(edge: Rims, by: number, tolerance: number, width: number, into: Rims): boolean {
+    return this.shrink(thin(edge, width * tolerance, this.thinned), by, width, into)
+  }
+
+  private shrink(edge: Rims, by: number, width: number, into: Rims): boolean {
+    const before = this.shifter.shift(edge, by, into)
+    return before !== undefined && !isShort(before, by, into.length, width) && this.check.boundSolid(into)
+  }
+}
+
+/** Behind the surface a strip too thin for a line of its own must not be left, so walls keep room for one. */
+const spareFor = ({ leastLineWidth }: WallSettings, width: number): number => Math.min(leastLineWidth, width) / 2
 
 interface LayerWalls {
   readonly walls: readonly Region[]
   readonly inside: Region
 }
 
-/** Walls by inset upon inset, where there is room for all of them and a line more; undefined where some place is too narrow. */
-function plainWalls(ops: PolygonOps, outline: Region, width: number, wallCount: number): LayerWalls | undefined {
-  const walls: Region[] = []
-  let edge = outline
-  let rim = ops.measureRim(edge)
-  const shrink = (by: number, thinnedTo: number): boolean => {
-    if (thinnedTo > 0) {
-      edge = ops.simplify(edge, thinnedTo)
-      rim = ops.measureRim(edge)
-    }
-    const before = rim
-    edge = ops.offset(edge, -by)
-    rim = ops.measureRim(edge)
-    return !isShort(before, by, rim.length, width)
-  }
-  for (let depth = 0; depth < wallCount; depth++) {
-    // The surface keeps every point; what lies behind it is hidden.
-    if (!(depth === 0 ? shrink(width / 2, 0) : shrink(width, width * HIDDEN_TOLERANCE))) return undefined
-    walls.push(edge)
-  }
-  if (!shrink(width / 2, width * SKIN_TOLERANCE)) return undefined
-  const inside = edge
-  return shrink(width / 2, 0) ? { walls, inside } : undefined
-}
-
-/** Walls where there is room for them on both sides, and lines of a width of their own in every place that is narrower. */
+/**
+ * Walls where there is room for them on both sides, and lines of a width of their own in every place that is narrower.
+ *
+ * @param free what the walls outside of these leave
+ * @param from how many those are
+ */
 function fittedWalls(
   ops: PolygonOps,
-  outline: Region,
+  free: Region,
+  from: number,
   width: number,
   settings: WallSettings,
-  thin: StrandsBuilder,
+  thinLines: StrandsBuilder,
 ): LayerWalls & { readonly lost: number } {
   const walls: Region[] = []
   let lost = 0
-  let free = outline
-  for (let depth = 0; depth < settings.wallCount && !ops.isEmpty(free); depth++) {
+  for (let depth = from; depth < settings.wallCount && !ops.isEmpty(free); depth++) {
     const hidden = ops.simplify(free, width * HIDDEN_TOLERANCE)
     const rim = depth === 0 ? free : hidden
-    // Behind the surface a strip too thin for a line of its own must not be left, so walls keep room for one.
-    const spare = depth === 0 ? 0 : Math.min(settings.leastLineWidth, width) / 2
+    const spare = depth === 0 ? 0 : spareFor(settings, width)
     let rest = ops.offset(hidden, -width)
     const core = spare > 0 ? ops.offset(rest, -spare) : rest
     if (hasVanished(ops, hidden, core, width + spare, width)) {
       const kept = depth === 0 ? ops.offset(rim, -width) : core
       walls.push(ops.offset(kept, width / 2 + spare))
       const held = ops.isEmpty(kept) ? kept : ops.offset(kept, spare + width * (1 + HIDDEN_TOLERANCE))
-      lost += layThin(ops, ops.isEmpty(held) ? rim : ops.subtract(rim, held), width, settings, thin, depth === 0)
+      lost += layThin(ops, ops.isEmpty(held) ? rim : ops.subtract(rim, held), width, settings, thinLines, depth === 0)
       rest = spare > 0 && !ops.isEmpty(kept) ? ops.offset(kept, spare) : kept
     } else walls.push(ops.offset(rim, -width / 2))
     free = rest
   }
-  return { walls, inside: openInside(ops, ops.simplify(free, width * SKIN_TOLERANCE), width, settings, thin), lost }
+  return { walls, inside: openInside(ops, ops.simplify(free, width * SKIN_TOLERANCE), width, settings, thinLines), lost }
 }
 
 /**
@@ -145,16 +185,16 @@ function hasVanished(ops: PolygonOps, before: Region, after: Region, by: number,
   return isShort(ops.measureRim(before), by, ops.measureRim(after).length, width)
 }
 
-const isShort = (before: { readonly length: number; readonly fall: number }, by: number, after: number, width: number): boolean =>
+const isShort = (before: RimMeasure, by: number, after: number, width: number): boolean =>
   before.length - by * before.fall - after > VANISHED_WIDTHS * width + VANISHED_SHARE * before.length
 
 /** Places of the inside that are narrower than a line leave it; a line of their own width fills them. */
-function openInside(ops: PolygonOps, inside: Region, width: number, settings: WallSettings, thin: StrandsBuilder): Region {
+function openInside(ops: PolygonOps, inside: Region, width: number, settings: WallSettings, thinLines: StrandsBuilder): Region {
   if (ops.isEmpty(inside)) return inside
   const shrunk = ops.offset(inside, -width / 2)
   if (!hasVanished(ops, inside, shrunk, width / 2, width)) return inside
   const kept = ops.isEmpty(shrunk) ? shrunk : ops.intersect(ops.offset(shrunk, width / 2 + width * HIDDEN_TOLERANCE), inside)
-  layThin(ops, ops.isEmpty(kept) ? inside : ops.subtract(inside, kept), width, settings, thin, false)
+  layThin(ops, ops.isEmpty(kept) ? inside : ops.subtract(inside, kept), width, settings, thinLines, false)
   return kept
 }
 
@@ -164,12 +204,19 @@ function openInside(ops: PolygonOps, inside: Region, width: number, settings: Wa
  *
  * @returns area that is too thin for any line, mm²; asked for at the surface only, where it is detail that gets lost
  */
-function layThin(ops: PolygonOps, places: Region, width: number, settings: WallSettings, thin: StrandsBuilder, atSurface: boolean): number {
+function layThin(
+  ops: PolygonOps,
+  places: Region,
+  width: number,
+  settings: WallSettings,
+  thinLines: StrandsBuilder,
+  atSurface: boolean,
+): number {
   const least = Math.min(settings.leastLineWidth, width)
   const fillable = settings.thinLines === 'left' ? ops.empty() : opened(ops, places, least * 0.98)
   for (const piece of polygonsOf(ops, ops.simplify(fillable, width * HIDDEN_TOLERANCE))) {
     for (const { xy, width: widths, closed } of middleLines(piece, least, 2 * width + least)) {
-      for (const line of besideMiddle(xy, widths, closed, WIDEST_LINE * width)) thin.add(line.xy, line.width, closed)
+      for (const line of besideMiddle(xy, widths, closed, WIDEST_LINE * width)) thinLines.add(line.xy, line.width, closed)
     }
   }
   if (!atSurface) return 0

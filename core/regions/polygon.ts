@@ -1,6 +1,7 @@
 import type { MainModule, Paths64 } from 'clipper2-wasm'
 import createKernel from 'clipper2-wasm/dist/umd/clipper2z.js'
 import type { Contours, ContoursBuilder } from './contours'
+import type { Rims } from './rims'
 
 /** Polygon arithmetic runs on whole numbers: this many to a millimetre, a tenth of a micrometre each. */
 const UNITS_PER_MM = 10_000
@@ -16,6 +17,8 @@ export type Region = Paths64
 export interface PolygonOps {
   /** Copies one group of contours into the kernel. */
   read(contours: Contours, group: number): Region
+  /** Copies rims into the kernel. */
+  of(rims: Rims): Region
   /** Appends a region to a builder as polygons of its current group. */
   write(region: Region, out: ContoursBuilder): void
   /** Grows (positive) or shrinks (negative) by `distance` mm; corners stay sharp up to twice the distance. */
@@ -67,7 +70,9 @@ function runWith<T>(kernel: MainModule, work: (ops: PolygonOps) => T): T {
   }
   try {
     return work({
-      read: (contours, group) => own(readGroup(kernel, contours, group)),
+      read: ({ xy, polygonStart, groupStart }, group) =>
+        own(readPolygons(kernel, xy, polygonStart, groupStart[group]!, groupStart[group + 1]!)),
+      of: ({ xy, start, count }) => own(readPolygons(kernel, xy, start, 0, count)),
       write: writeRegion,
       offset: (region, distance) =>
         own(kernel.InflatePaths64(region, distance * UNITS_PER_MM, kernel.JoinType.Miter, kernel.EndType.Polygon, MITER_LIMIT, 0)),
@@ -115,10 +120,10 @@ function runWith<T>(kernel: MainModule, work: (ops: PolygonOps) => T): T {
   }
 }
 
-function readGroup(kernel: MainModule, { xy, polygonStart, groupStart }: Contours, group: number): Paths64 {
+function readPolygons(kernel: MainModule, xy: Float64Array, polygonStart: Uint32Array, from: number, to: number): Paths64 {
   const region = new kernel.Paths64()
   const path = new kernel.Path64()
-  for (let p = groupStart[group]!; p < groupStart[group + 1]!; p++) {
+  for (let p = from; p < to; p++) {
     path.assign(toUnits(xy, polygonStart[p]!, polygonStart[p + 1]! - polygonStart[p]!))
     region.push_back(path)
   }

@@ -1,7 +1,9 @@
 import { findEdges } from '../mesh/edges'
 import type { Mesh } from '../mesh/mesh'
-import { type Contours, ContoursBuilder, polygonArea } from '../regions/contours'
+import { type Contours, ContoursBuilder, groupArea } from '../regions/contours'
 import type { PolygonKernel } from '../regions/polygon'
+import { RimCheck } from '../regions/rimCheck'
+import { Rims, thin } from '../regions/rims'
 import { cutTriangles } from './cutTriangles'
 import { type HeightSettings, layerHeights } from './layerHeights'
 import type { Layers } from './layers'
@@ -30,13 +32,14 @@ export function slice(
   const index = new SegmentIndex(segments)
   const used = new Uint8Array(segments.fromEdge.length)
   const out = new ContoursBuilder()
+  const scratch = { raw: new Rims(), thinned: new Rims(), check: new RimCheck() }
   const gaps: number[] = []
   const overlaps: number[] = []
   for (let layer = 0; layer < middles.length; layer++) {
     const raw = new ContoursBuilder()
     const gap = linkSegments(segments, layer, index, used, raw)
     raw.endGroup()
-    const overlap = uniteLayer(raw.finish(), kernel, out)
+    const overlap = uniteLayer(raw.finish(), kernel, scratch, out)
     if (gap > REPORTED_GAP) gaps.push(middles[layer]!)
     if (overlap > REPORTED_OVERLAP) overlaps.push(middles[layer]!)
     onLayer(layer + 1, middles.length)
@@ -48,17 +51,26 @@ export function slice(
 }
 
 /** Thins and unites the contours of one layer. Returns the share of its area that was there more than once. */
-function uniteLayer(contours: Contours, kernel: PolygonKernel, out: ContoursBuilder): number {
-  let signed = 0
-  for (let p = 0; p < contours.polygonStart.length - 1; p++) signed += polygonArea(contours, p)
-  const united = kernel.run((ops) => {
-    const region = ops.unite(ops.simplify(ops.read(contours, 0), CONTOUR_TOLERANCE))
-    ops.write(region, out)
-    return ops.area(region)
-  })
+function uniteLayer(contours: Contours, kernel: PolygonKernel, { raw, thinned, check }: Scratch, out: ContoursBuilder): number {
+  thin(raw.read(contours, 0), CONTOUR_TOLERANCE, thinned)
+  const isUnited = check.boundSolid(thinned)
+  if (isUnited) thinned.write(out)
+  const united = isUnited
+    ? 0
+    : kernel.run((ops) => {
+        const region = ops.unite(ops.simplify(ops.read(contours, 0), CONTOUR_TOLERANCE))
+        ops.write(region, out)
+        return ops.area(region)
+      })
   out.endGroup()
   // Overlapping bodies are counted twice in the signed sum; thinning moves it too, but by less than is allowed for.
-  return united > 0 ? Math.abs(signed - united) / united - thinningAllowance(contours.xy.length / 2, united) : 0
+  return united > 0 ? Math.abs(groupArea(contours, 0) - united) / united - thinningAllowance(contours.xy.length / 2, united) : 0
+}
+
+interface Scratch {
+  readonly raw: Rims
+  readonly thinned: Rims
+  readonly check: RimCheck
 }
 
 const thinningAllowance = (points: number, area: number): number =>

@@ -39,66 +39,60 @@ export function findSections(path: Toolpath, axis: Axis, settings: SectionSettin
   return { axis, at: slabs.at, ...sums.finish() }
 }
 
-/** Area and first and second moments per slab, about the origin until `finish` moves them to the centroid. */
+/**
+ * Area and moments per slab, about the origin until `finish` moves them to the centroid: area, first u, first v, second u,
+ * second v, low u, high u, low v, high v of one slab after another.
+ */
 class SlabSums {
-  readonly area: Float64Array
-  private readonly firstU: Float64Array
-  private readonly firstV: Float64Array
-  private readonly secondU: Float64Array
-  private readonly secondV: Float64Array
-  private readonly lowU: Float64Array
-  private readonly highU: Float64Array
-  private readonly lowV: Float64Array
-  private readonly highV: Float64Array
+  private readonly sums: Float64Array
 
   constructor(private readonly count: number) {
-    this.area = new Float64Array(count)
-    this.firstU = new Float64Array(count)
-    this.firstV = new Float64Array(count)
-    this.secondU = new Float64Array(count)
-    this.secondV = new Float64Array(count)
-    this.lowU = new Float64Array(count).fill(Infinity)
-    this.highU = new Float64Array(count).fill(-Infinity)
-    this.lowV = new Float64Array(count).fill(Infinity)
-    this.highV = new Float64Array(count).fill(-Infinity)
+    this.sums = new Float64Array(STRIDE * count)
+    for (let at = 0; at < this.sums.length; at += STRIDE) {
+      this.sums[at + 5] = this.sums[at + 7] = Infinity
+      this.sums[at + 6] = this.sums[at + 8] = -Infinity
+    }
   }
 
-  /** Adds a straight piece of line from (u0, v0) to (u1, v1), `halfU` and `halfV` thick to either side. */
-  add(slab: number, area: number, u0: number, u1: number, v0: number, v1: number, halfU: number, halfV: number): void {
-    const u = (u0 + u1) / 2
-    const v = (v0 + v1) / 2
-    const du = u1 - u0
-    const dv = v1 - v0
-    this.area[slab]! += area
-    this.firstU[slab]! += area * u
-    this.firstV[slab]! += area * v
+  /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
+  add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
+    const { sums } = this
+    const at = STRIDE * slab
+    sums[at]! += area
+    sums[at + 1]! += area * u
+    sums[at + 2]! += area * v
     // A piece has length and thickness of its own; both add to its moment about its middle.
-    this.secondU[slab]! += area * (u * u + (du * du) / 12 + (halfU * halfU) / 3)
-    this.secondV[slab]! += area * (v * v + (dv * dv) / 12 + (halfV * halfV) / 3)
+    sums[at + 3]! += area * (u * u + (du * du) / 12 + (halfU * halfU) / 3)
+    sums[at + 4]! += area * (v * v + (dv * dv) / 12 + (halfV * halfV) / 3)
     const spreadU = (du < 0 ? -du : du) / 2 + halfU
     const spreadV = (dv < 0 ? -dv : dv) / 2 + halfV
-    if (u - spreadU < this.lowU[slab]!) this.lowU[slab] = u - spreadU
-    if (u + spreadU > this.highU[slab]!) this.highU[slab] = u + spreadU
-    if (v - spreadV < this.lowV[slab]!) this.lowV[slab] = v - spreadV
-    if (v + spreadV > this.highV[slab]!) this.highV[slab] = v + spreadV
+    if (u - spreadU < sums[at + 5]!) sums[at + 5] = u - spreadU
+    if (u + spreadU > sums[at + 6]!) sums[at + 6] = u + spreadU
+    if (v - spreadV < sums[at + 7]!) sums[at + 7] = v - spreadV
+    if (v + spreadV > sums[at + 8]!) sums[at + 8] = v + spreadV
   }
 
   finish(): Pick<Sections, 'area' | 'second' | 'reach'> {
-    const reachU = new Float64Array(this.count)
-    const reachV = new Float64Array(this.count)
-    for (let slab = 0; slab < this.count; slab++) {
-      const area = this.area[slab]!
-      if (area === 0) continue
-      const u = this.firstU[slab]! / area
-      const v = this.firstV[slab]! / area
-      this.secondU[slab]! -= area * u * u
-      this.secondV[slab]! -= area * v * v
-      reachU[slab] = Math.max(this.highU[slab]! - u, u - this.lowU[slab]!)
-      reachV[slab] = Math.max(this.highV[slab]! - v, v - this.lowV[slab]!)
+    const { sums, count } = this
+    const area = new Float64Array(count)
+    const second: [Float64Array, Float64Array] = [new Float64Array(count), new Float64Array(count)]
+    const reach: [Float64Array, Float64Array] = [new Float64Array(count), new Float64Array(count)]
+    for (let slab = 0; slab < count; slab++) {
+      const at = STRIDE * slab
+      area[slab] = sums[at]!
+      if (area[slab] === 0) continue
+      for (const side of [0, 1] as const) {
+        const middle = sums[at + 1 + side]! / sums[at]!
+        second[side][slab] = sums[at + 3 + side]! - sums[at]! * middle * middle
+        reach[side][slab] = Math.max(sums[at + 6 + 2 * side]! - middle, middle - sums[at + 5 + 2 * side]!)
+      }
     }
-    return { area: this.area, second: [this.secondU, this.secondV], reach: [reachU, reachV] }
+    return { area, second, reach }
   }
 }
+
+/** Sums that are kept of a slab. */
+const STRIDE = 9
 
 function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums): void {
   const { x, y, area, width, feature, layerStart } = path
@@ -113,7 +107,7 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
       const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
       if (weighted === 0) continue
       const across = width[m]! / 2 / length
-      sums.add(layer, weighted, x[m]!, x[m + 1]!, y[m]!, y[m + 1]!, across * Math.abs(dy), across * Math.abs(dx))
+      sums.add(layer, weighted, x[m]! + dx / 2, dx, y[m]! + dy / 2, dy, across * Math.abs(dy), across * Math.abs(dx))
     }
   }
 }
@@ -125,7 +119,7 @@ function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slab
   const infillWeight = weightOfInfill(axis, settings)
   const step = thickness[0]!
   const last = at.length - 1
-  const slabAt = (a: number): number => Math.max(0, Math.min(last, Math.floor((a - low) / step)))
+  const perStep = 1 / step
   for (let m = 0; m < moveCount(path); m++) {
     if (!isOfPart(feature[m]!)) continue
     const a0 = along[m]!
@@ -133,24 +127,26 @@ function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slab
     const da = along[m + 1]! - a0
     const db = beside[m + 1]! - b0
     const length = Math.sqrt(da * da + db * db)
-    const weighted = ((area[m]! * length) / step) * (feature[m] === code.infill ? infillWeight : 1)
+    const weighted = area[m]! * length * perStep * (feature[m] === code.infill ? infillWeight : 1)
     if (weighted === 0) continue
-    const halfBeside = ((width[m]! / 2) * Math.abs(da)) / length
+    const halfBeside = ((width[m]! / 2) * (da < 0 ? -da : da)) / length
     // The nozzle runs on top of the layer; the plastic lies half a layer below.
     const halfHeight = area[m]! / width[m]! / 2
     const height = z[m]! - halfHeight
     const lowEnd = da > 0 ? a0 : a0 + da
     const highEnd = da > 0 ? a0 + da : a0
-    const from = slabAt(lowEnd)
-    const to = slabAt(highEnd)
+    const from = Math.max(0, Math.min(last, ((lowEnd - low) * perStep) | 0))
+    const to = Math.max(0, Math.min(last, ((highEnd - low) * perStep) | 0))
+    const b = da > 0 ? b0 : b0 + db
+    const run = da > 0 ? db : -db
+    let start = 0
     for (let slab = from; slab <= to; slab++) {
-      const start = slab === from ? 0 : (low + slab * step - lowEnd) / (highEnd - lowEnd)
       const end = slab === to ? 1 : (low + (slab + 1) * step - lowEnd) / (highEnd - lowEnd)
-      const b = da > 0 ? b0 : b0 + db
-      const run = da > 0 ? db : -db
-      const piece = weighted * (end - start)
-      if (axis === 'x') sums.add(slab, piece, b + start * run, b + end * run, height, height, halfBeside, halfHeight)
-      else sums.add(slab, piece, height, height, b + start * run, b + end * run, halfHeight, halfBeside)
+      const share = end - start
+      const middle = b + (start + share / 2) * run
+      if (axis === 'x') sums.add(slab, weighted * share, middle, share * run, height, 0, halfBeside, halfHeight)
+      else sums.add(slab, weighted * share, height, 0, middle, share * run, halfHeight, halfBeside)
+      start = end
     }
   }
 }

@@ -6,12 +6,18 @@ export const AIR_STEP = 1
 
 /** Tells which share of a line has nothing under it, from the outline of the layer below. */
 export class AirSense {
-  private readonly below: NearIndex
+  private readonly rims: NearIndex
   private last = Number.NaN
 
-  constructor(below: Contours, layer: number, width: number) {
+  /** @param width widest line, mm */
+  constructor(outlines: Contours, width: number) {
     // Of two points a step apart on either side of a rim, one is within half a step of it.
-    this.below = new NearIndex(below, layer, Math.max(0.51 * AIR_STEP, 0.51 * width))
+    this.rims = new NearIndex(outlines, 0, Math.max(0.51 * AIR_STEP, 0.51 * width))
+  }
+
+  /** From now on lines are laid over this layer. */
+  enter(layer: number): void {
+    this.rims.enter(layer)
   }
 
   /** A line that is not joined to the last one begins. */
@@ -24,9 +30,9 @@ export class AirSense {
    * line is where it was at the last point: it cannot have crossed a rim unseen.
    */
   share(x: number, y: number, width: number): number {
-    const distance = this.below.signedDistance(x, y)
+    const distance = this.rims.signedDistance(x, y)
     if (Number.isNaN(distance)) {
-      if (Number.isNaN(this.last)) this.last = this.below.holds(x, y) ? -1 : 1
+      if (Number.isNaN(this.last)) this.last = this.rims.holds(x, y) ? -1 : 1
       return this.last > 0 ? 255 : 0
     }
     this.last = distance

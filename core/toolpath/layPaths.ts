@@ -39,6 +39,10 @@ export function layPaths(
   out.startAt(0, 0, 0)
   const count = layerCount(layers)
   const infill = infillOf(layers, regions, scopes.settings, kernel)
+  const air = new AirSense(
+    layers.outlines,
+    Math.max(...[scopes.settings, ...scopes.exceptions.map(({ values }) => values)].map(({ lineWidth = 0 }) => lineWidth)),
+  )
   for (let layer = 0; layer < count; layer++) {
     const middle = layers.top[layer]! - layers.height[layer]! / 2
     const scope = scopes.ofLayer(middle)
@@ -46,8 +50,14 @@ export function layPaths(
     out.startLayer()
     traveller.rise(layers.top[layer]!, settings)
     traveller.enter(layers.outlines, regions.walls[0], layer)
-    const air = layer > 0 ? new AirSense(layers.outlines, layer - 1, settings.lineWidth) : undefined
-    pen.enter(layers.height[layer]!, air, scope, scopes.partialAt(middle), (layers.beltStart ?? 0) + middle * (layers.beltSlope ?? 0))
+    if (layer > 0) air.enter(layer - 1)
+    pen.enter(
+      layers.height[layer]!,
+      layer > 0 ? air : undefined,
+      scope,
+      scopes.partialAt(middle),
+      (layers.beltStart ?? 0) + middle * (layers.beltSlope ?? 0),
+    )
     seams.nextLayer()
     new LayerLayer(layers, { ...regions, infill }, layer, settings, scopes, pen, seams, kernel).lay()
     onLayer(layer + 1, count)

@@ -1,6 +1,6 @@
 import type { Exception } from '../profile/exceptions'
 import { AIR_STEP, type AirSense } from './airSense'
-import { code, type ToolpathBuilder } from './toolpath'
+import { mindsAir, type ToolpathBuilder } from './toolpath'
 import type { Traveller, TravelSettings } from './traveller'
 
 /** A part of the layer in which an exception holds: x and y between these, mm. */
@@ -11,9 +11,6 @@ interface Patch {
   readonly minY: number
   readonly maxY: number
 }
-
-/** Features whose lines are judged by what lies under them. */
-const sensesAir = new Set<number>([code.outerWall, code.innerWall, code.thin, code.skin])
 
 /**
  * Lays lines of one layer: divides them where what lies under them or the exceptions in force change, so that every move
@@ -106,7 +103,7 @@ export class Pen {
 
   private layOver(x0: number, y0: number, x: number, y: number, feature: number, area: number, width: number): void {
     const { air, out } = this
-    if (!air || !sensesAir.has(feature)) {
+    if (!air || mindsAir[feature] === 0) {
       out.layTo(x, y, feature, area, width)
       return
     }

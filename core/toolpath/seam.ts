@@ -26,36 +26,54 @@ export function seamOf(contours: Contours, polygon: number, choice: SeamChoice, 
   if (choice === 'rear') return extreme(from, count, (i) => xy[2 * i + 1]!)
   const nearness = (i: number): number => -((xy[2 * i]! - near[0]) ** 2 + (xy[2 * i + 1]! - near[1]) ** 2)
   if (choice === 'aligned') return extreme(from, count, nearness)
-  const worth = Float64Array.from({ length: count }, (_, k) => cornerWorth(xy, from, count, k))
+  const worth = cornerWorths(xy, from, count)
   const best = worth.reduce((most, w) => Math.max(most, w), 0)
   if (best < LEAST_TURN) return extreme(from, count, nearness)
   return extreme(from, count, (i) => (worth[i - from]! >= NEARLY * best ? nearness(i) : -Infinity))
 }
 
-/** Sine of the turn between the arms of a corner, weighted when it is hollow; 0 for a straight or a hairpin of facets. */
-function cornerWorth(xy: Float64Array, from: number, count: number, k: number): number {
-  const [bx, by] = armTo(xy, from, count, k, -1)
-  const [ax, ay] = armTo(xy, from, count, k, 1)
-  const cross = -bx * ay + by * ax
-  const dot = -bx * ax - by * ay
-  const turn = Math.atan2(cross, dot)
-  // Rims run with the solid on their left: a right turn is a hollow.
-  return turn < 0 ? HOLLOW * Math.min(1, -turn / (Math.PI / 2)) : Math.min(1, turn / (Math.PI / 2))
+/**
+ * What each corner of a rim is worth as a place for a seam, from the turn between its two arms: 1 for a right angle that
+ * stands out, more for a hollow, 0 for straight on.
+ */
+function cornerWorths(xy: Float64Array, from: number, count: number): Float64Array {
+  const worth = new Float64Array(count)
+  const ahead = new Float64Array(2)
+  const back = new Float64Array(2)
+  for (let k = 0; k < count; k++) {
+    armTo(xy, from, count, k, -1, back)
+    armTo(xy, from, count, k, 1, ahead)
+    const cross = back[1]! * ahead[0]! - back[0]! * ahead[1]!
+    const dot = -back[0]! * ahead[0]! - back[1]! * ahead[1]!
+    // Rims run with the solid on their left: a right turn is a hollow.
+    const turn = Math.min(1, Math.atan2(Math.abs(cross), dot) / (Math.PI / 2))
+    worth[k] = cross < 0 ? HOLLOW * turn : turn
+  }
+  return worth
 }
 
 /** Unit direction to where the rim is after one arm's length, forward (1) or back (−1). */
-function armTo(xy: Float64Array, from: number, count: number, k: number, step: 1 | -1): [number, number] {
+function armTo(xy: Float64Array, from: number, count: number, k: number, step: 1 | -1, into: Float64Array): void {
   const x0 = xy[2 * (from + k)]!
   const y0 = xy[2 * (from + k) + 1]!
   let at = k
+  into[0] = 1
+  into[1] = 0
   for (let n = 0; n < count; n++) {
-    at = (at + step + count) % count
+    at += step
+    if (at === count) at = 0
+    else if (at < 0) at = count - 1
     const dx = xy[2 * (from + at)]! - x0
     const dy = xy[2 * (from + at) + 1]! - y0
-    const length = Math.sqrt(dx * dx + dy * dy)
-    if (length >= ARM || n === count - 1) return length > 0 ? [dx / length, dy / length] : [1, 0]
+    const squared = dx * dx + dy * dy
+    if (squared < ARM * ARM && n < count - 1) continue
+    const length = Math.sqrt(squared)
+    if (length > 0) {
+      into[0] = dx / length
+      into[1] = dy / length
+    }
+    return
   }
-  return [1, 0]
 }
 
 function extreme(from: number, count: number, value: (i: number) => number): number {

@@ -20,6 +20,8 @@ export type Feature = (typeof features)[number]
 export const code = Object.fromEntries(features.map((feature, i) => [feature, i])) as { readonly [F in Feature]: number }
 
 export const isLaid = (feature: number): boolean => feature >= code.outerWall
+/** 1 for features whose lines are judged by what lies under them, by feature code. */
+export const mindsAir = Uint8Array.from(features, (feature) => (['outerWall', 'innerWall', 'thin', 'skin'].includes(feature) ? 1 : 0))
 /** Whether a feature stays on the part: supports and what lies around its foot are taken off. */
 export const isOfPart = (feature: number): boolean => feature >= code.outerWall && feature < code.support
 

@@ -140,8 +140,7 @@ export function layDown(part: Part, placement: Placement, setup: Setup, values: 
 
   const regionsKey = keyOf('regions', layersKey, bore)
   const regions = cache.get('regions', regionsKey, () => {
-    const scopes = scopesFor('regions')
-    return findRegions(layers, scopes.settings, onLayer(scopes, layers), bore, kernel, progressOf('regions'))
+    return findRegions(layers, scopesFor('regions'), bore, kernel, progressOf('regions'))
   })
 
   const pathKey = keyOf('toolpath', regionsKey)
@@ -266,12 +265,6 @@ function visible(stage: Stage, settings: Settings, exceptions: readonly Exceptio
     })),
   )
 }
-
-/** Settings in force on a layer as a whole. */
-const onLayer =
-  (scopes: Scopes, { top, height }: Layers) =>
-  (layer: number): Settings =>
-    scopes.settingsOf(scopes.ofLayer(top[layer]! - height[layer]! / 2))
 
 function refuseImpossible(sizeMm: readonly number[], settings: Settings): void {
   const largest = Math.max(...sizeMm)

@@ -1,25 +1,46 @@
 import { z } from 'zod'
-import { type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
+import { settings as definitions, type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
 
 /** Most exceptions of one profile: each has a bit of its own in every move. */
 export const MOST_EXCEPTIONS = 8
+
+/** Where a setting can have another value: anywhere, on whole layers only, or nowhere but on the whole part. */
+export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
+  const { group, stage } = definitions[name]
+  if (group === 'Props' || group === 'Foot' || name === 'infillEvery') return 'part'
+  return stage === 'layers' || layerTimeSettings.has(name) ? 'layers' : 'place'
+}
+
+/** A layer is slowed as a whole. */
+const layerTimeSettings: ReadonlySet<SettingName> = new Set(['minLayerTime', 'layerTimeWalls', 'floorSpeed'])
 
 /**
  * A place where other values hold: between two heights, within a box of them, or near the belt of a tilted machine.
  * Lengths in mm, in the frame of the part as it stands on the bed: its middle at x = y = 0, the bed at z = 0.
  */
-export const exceptionSchema = z.object({
-  name: z.string().trim().min(1).max(60),
-  fromZ: z.number().min(0),
-  /** Absent: to the top. */
-  toZ: z.number().positive().optional(),
-  box: z.object({ minX: z.number(), maxX: z.number(), minY: z.number(), maxY: z.number() }).optional(),
-  /** On a tilted belt: only as near to the belt as this, mm. */
-  nearBelt: z.number().positive().optional(),
-  /** Every asked speed is multiplied by this. */
-  speedPercent: z.number().min(1).max(1000).optional(),
-  values: settingValuesSchema,
-})
+export const exceptionSchema = z
+  .object({
+    name: z.string().trim().min(1).max(60),
+    fromZ: z.number().min(0),
+    /** Absent: to the top. */
+    toZ: z.number().positive().optional(),
+    box: z.object({ minX: z.number(), maxX: z.number(), minY: z.number(), maxY: z.number() }).optional(),
+    /** On a tilted belt: only as near to the belt as this, mm. */
+    nearBelt: z.number().positive().optional(),
+    /** Every asked speed is multiplied by this. */
+    speedPercent: z.number().min(1).max(1000).optional(),
+    values: settingValuesSchema,
+  })
+  .superRefine(({ values, box, nearBelt }, context) => {
+    for (const name of Object.keys(values) as SettingName[]) {
+      const reach = reachOf(name)
+      const path = ['values', name]
+      const { label } = definitions[name]
+      if (reach === 'part') context.addIssue({ code: 'custom', path, message: `${label} belongs to the whole part: set it in the profile` })
+      if (reach === 'layers' && (box || nearBelt !== undefined))
+        context.addIssue({ code: 'custom', path, message: `${label} belongs to whole layers: give it heights and no box` })
+    }
+  })
 export type Exception = z.infer<typeof exceptionSchema>
 export const exceptionsSchema = z.array(exceptionSchema).max(MOST_EXCEPTIONS)
 
@@ -55,12 +76,37 @@ export class Scopes {
     return this.exceptions.reduce((scope, e, i) => (reaches(e, z) && !e.box && e.nearBelt === undefined ? scope | (1 << i) : scope), 0)
   }
 
-  /** Exceptions at this height that cover a part of the layer only. */
-  partialAt(z: number): { readonly bit: number; readonly exception: Exception }[] {
-    return this.exceptions.flatMap((exception, i) =>
-      reaches(exception, z) && (exception.box || exception.nearBelt !== undefined) ? [{ bit: 1 << i, exception }] : [],
-    )
+  /**
+   * Exceptions at this height that cover a part of the layer only.
+   *
+   * @param beltAt where on a tilted belt this layer meets the belt, y in mm
+   */
+  partialAt(z: number, beltAt = 0): Patch[] {
+    return this.exceptions.flatMap((exception, i) => {
+      const { box, nearBelt } = exception
+      if (!reaches(exception, z) || (!box && nearBelt === undefined)) return []
+      return [
+        {
+          bit: 1 << i,
+          exception,
+          minX: box?.minX ?? -Infinity,
+          maxX: box?.maxX ?? Infinity,
+          minY: box?.minY ?? -Infinity,
+          maxY: Math.min(box?.maxY ?? Infinity, nearBelt === undefined ? Infinity : beltAt + nearBelt),
+        },
+      ]
+    })
   }
+}
+
+/** A part of a layer in which an exception holds: x and y between these, mm, without end where infinite. */
+export interface Patch {
+  readonly bit: number
+  readonly exception: Exception
+  readonly minX: number
+  readonly maxX: number
+  readonly minY: number
+  readonly maxY: number
 }
 
 const reaches = ({ fromZ, toZ }: Exception, z: number): boolean => z >= fromZ && z < (toZ ?? Infinity)

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { Scopes } from '../profile/exceptions'
 import { slice } from '../slicing/slice'
 import { testKernel } from '../testing/kernel'
 import { everywhere, settingsOf } from '../testing/setups'
@@ -12,14 +13,14 @@ const lines = { lineWidth: 0.4, wallCount: 2, topLayers: 3, bottomLayers: 4 }
 describe('dividing layers into walls, skins and infill', () => {
   it('lays walls a line apart, the first half a line inside', async () => {
     const kernel = await testKernel
-    const { walls } = findRegions(slice(blockMesh(20, 10, 4), heights, kernel), settingsOf(lines), everywhere(lines), 0.4, kernel)
+    const { walls } = findRegions(slice(blockMesh(20, 10, 4), heights, kernel), new Scopes(settingsOf(lines)), 0.4, kernel)
     expect(groupArea(walls[0]!, 8)).toBeCloseTo(19.6 * 9.6, 2)
     expect(groupArea(walls[1]!, 8)).toBeCloseTo(18.8 * 8.8, 2)
   })
 
   it('finds as many solid layers at the bottom and at the top of a block as are asked', async () => {
     const kernel = await testKernel
-    const { skin, infill } = findRegions(slice(blockMesh(20, 10, 4), heights, kernel), settingsOf(lines), everywhere(lines), 0.4, kernel)
+    const { skin, infill } = findRegions(slice(blockMesh(20, 10, 4), heights, kernel), new Scopes(settingsOf(lines)), 0.4, kernel)
     const inside = 18.4 * 8.4
     const solid = Array.from({ length: groupCount(skin) }, (_, layer) => groupArea(skin, layer) > 0.99 * inside)
     expect(solid.map(Number).join('')).toBe(`1111${'0'.repeat(13)}111`)
@@ -29,7 +30,7 @@ describe('dividing layers into walls, skins and infill', () => {
   it('lays skin under a step, and only there', async () => {
     const kernel = await testKernel
     const stepped = joined(blockMesh(20, 20, 4), moved(blockMesh(10, 20, 4), -5, 0, 4))
-    const { skin } = findRegions(slice(stepped, heights, kernel), settingsOf(lines), everywhere(lines), 0.4, kernel)
+    const { skin } = findRegions(slice(stepped, heights, kernel), new Scopes(settingsOf(lines)), 0.4, kernel)
     // Layer 19 is the last one below the step; half of it, less the walls on three sides, looks up.
     const seen = groupArea(skin, 19)
     expect(seen).toBeGreaterThan(9 * 18.4)
@@ -42,8 +43,8 @@ describe('dividing layers into walls, skins and infill', () => {
     const { Manifold } = await solids
     const kernel = await testKernel
     const layers = slice(meshOf(Manifold.sphere(8, 48).translate([0, 0, 8])), heights, kernel)
-    const { skin, infill } = findRegions(layers, settingsOf(lines), everywhere(lines), 0.4, kernel)
-    const bare = findRegions(layers, settingsOf(), everywhere({ ...lines, topLayers: 0, bottomLayers: 0 }), 0.4, kernel)
+    const { skin, infill } = findRegions(layers, new Scopes(settingsOf(lines)), 0.4, kernel)
+    const bare = findRegions(layers, new Scopes(settingsOf({ ...lines, topLayers: 0, bottomLayers: 0 })), 0.4, kernel)
     for (const layer of [3, 12, 30, 55, 70, 76]) {
       const expected = kernel.run((ops) => {
         const inside = ops.read(bare.infill, layer)
@@ -62,7 +63,7 @@ describe('dividing layers into walls, skins and infill', () => {
 
   it('lays no wall where the part is thinner than a line', async () => {
     const kernel = await testKernel
-    const { walls } = findRegions(slice(blockMesh(20, 0.3, 2), heights, kernel), settingsOf(lines), everywhere(lines), 0.4, kernel)
+    const { walls } = findRegions(slice(blockMesh(20, 0.3, 2), heights, kernel), new Scopes(settingsOf(lines)), 0.4, kernel)
     expect(groupArea(walls[0]!, 3)).toBe(0)
   })
 })

@@ -1,12 +1,13 @@
-import { findSupports, type SupportSettings, type Supports } from '../props/findSupports'
+import type { Scopes } from '../profile/exceptions'
+import { findSupports, type Supports } from '../props/findSupports'
 import type { Layers } from '../slicing/layers'
 import { layerCount } from '../slicing/layers'
 import { type CombinedInfill, combineInfill } from './combineInfill'
 import type { Contours } from './contours'
-import { type FootSettings, layFoot } from './layFoot'
-import { layWalls, type WallSettings, type Walls } from './layWalls'
+import { layFoot } from './layFoot'
+import { layWalls, type Walls } from './layWalls'
 import type { PolygonKernel } from './polygon'
-import { type Inside, type SkinSettings, splitInside } from './splitInside'
+import { type Inside, splitInside } from './splitInside'
 
 /** What each layer is made of; every member has one group a layer unless it says otherwise, mm. */
 export interface Regions extends Omit<Walls, 'inside'>, Omit<Inside, 'infill'>, CombinedInfill {
@@ -15,33 +16,23 @@ export interface Regions extends Omit<Walls, 'inside'>, Omit<Inside, 'infill'>, 
   readonly foot: Contours
 }
 
-export interface RegionSettings extends WallSettings, SkinSettings, SupportSettings, FootSettings {
-  readonly infillEvery: number
-}
-
-/** Settings that hold on a layer: exceptions by height make them differ. */
-export type OnLayer<S> = (layer: number) => S
-
 /**
  * Divides every layer into walls, skins, bridges and infill by comparing it with its neighbours, and builds what stands
- * around it.
+ * around it. Supports, foot and thick infill are those of the part as a whole and know no exceptions.
  *
- * @param settings of the part as a whole: supports, foot and thick infill know no exceptions
  * @param bore of the nozzle, mm
  */
 export function findRegions(
   layers: Layers,
-  settings: RegionSettings,
-  settingsOn: OnLayer<RegionSettings>,
+  scopes: Scopes,
   bore: number,
   kernel: PolygonKernel,
   onProgress: (done: number, of: number) => void = () => {},
 ): Regions {
   const count = layerCount(layers)
-  const { inside, ...walls } = layWalls(layers.outlines, count, settingsOn, kernel, (done) => onProgress(done, 3 * count))
-  const { infill, ...split } = splitInside(layers.outlines, inside, count, settingsOn, kernel, (done) =>
-    onProgress(count + done, 3 * count),
-  )
+  const { settings } = scopes
+  const { inside, ...walls } = layWalls(layers, scopes, kernel, (done) => onProgress(done, 3 * count))
+  const { infill, ...split } = splitInside(layers, inside, scopes, kernel, (done) => onProgress(count + done, 3 * count))
   const combined = combineInfill(infill, layers.height, settings.infillEvery, bore, kernel)
   const support = findSupports(layers, split, settings, kernel, (done) => onProgress(2 * count + done, 3 * count))
   const foot = layFoot(layers.outlines, support.body, settings, kernel)

@@ -1,3 +1,7 @@
+import type { Scopes } from '../profile/exceptions'
+import { settings as definitions, type SettingName } from '../profile/settings'
+import { type Layers, layerCount } from '../slicing/layers'
+import { clipLines } from './clipLines'
 import type { Contours } from './contours'
 import { ContoursBuilder } from './contours'
 import { middleLines } from './medialAxis'
@@ -7,6 +11,7 @@ import { RimCheck } from './rimCheck'
 import { type RimMeasure, Rims, thin } from './rims'
 import { RimShifter } from './shiftRims'
 import { type Strands, StrandsBuilder } from './strands'
+import { patchesOn, scopeOn, type Zone, zoneHolds, zonesOf } from './zones'
 
 export interface WallSettings {
   readonly lineWidth: number
@@ -20,6 +25,8 @@ export interface WallSettings {
 export interface Walls {
   /** Centre lines: outermost first; one group a layer, mm. */
   readonly walls: readonly Contours[]
+  /** Walls of places with settings of their own, cut where these end: outermost first, with the width of their lines. */
+  readonly wallParts: readonly Strands[]
   /** Single lines of varying width where no full line fits: thin places of the part and gaps between walls. */
   readonly thin: Strands
   /** What the walls leave for skins and infill. */
@@ -44,39 +51,126 @@ export const widthOn = (layer: number, { lineWidth, firstLayerWidth }: Pick<Wall
   layer === 0 && firstLayerWidth > 0 ? firstLayerWidth : lineWidth
 
 /** Lays the walls of every layer by repeated inset, and a line of varying width wherever an inset makes a place vanish. */
-export function layWalls(
-  outlines: Contours,
-  count: number,
-  settingsOn: (layer: number) => WallSettings,
-  kernel: PolygonKernel,
-  onLayer: (done: number) => void,
-): Walls {
-  const most = Array.from({ length: count }, (_, layer) => settingsOn(layer).wallCount).reduce((a, b) => Math.max(a, b), 0)
-  const walls = Array.from({ length: most }, () => new ContoursBuilder())
-  const thinLines = new StrandsBuilder()
-  const inside = new ContoursBuilder()
+export function layWalls(layers: Layers, scopes: Scopes, kernel: PolygonKernel, onLayer: (done: number) => void): Walls {
+  const count = layerCount(layers)
+  const most = [scopes.settings, ...scopes.exceptions.map(({ values }) => values)].reduce(
+    (n, { wallCount = 0 }) => Math.max(n, wallCount),
+    0,
+  )
+  const out = new WallsBuilder(most, kernel)
+  const parts = Array.from({ length: most }, () => new StrandsBuilder())
   const lost = new Float64Array(count)
-  const plain = new PlainWalls()
   for (let layer = 0; layer < count; layer++) {
-    const settings = settingsOn(layer)
-    const width = widthOn(layer, settings)
-    const certain = plain.lay(outlines, layer, settings, width)
-    for (const [depth, wall] of certain.walls.entries()) wall.write(walls[depth]!)
-    if (certain.inside) certain.inside.write(inside)
-    else
-      kernel.run((ops) => {
-        const free = ops.of(certain.free)
-        const fitted = fittedWalls(ops, free, certain.walls.length, width, settings, thinLines)
-        for (const [i, wall] of fitted.walls.entries()) ops.write(wall, walls[certain.walls.length + i]!)
-        ops.write(fitted.inside, inside)
-        lost[layer] = fitted.lost
-      })
-    for (const wall of walls) wall.endGroup()
-    thinLines.endGroup()
-    inside.endGroup()
+    const scope = scopeOn(layers, layer, scopes)
+    const patches = patchesOn(layers, layer, scopes, isOfRegions)
+    if (patches.length === 0) lost[layer] = out.lay(layers.outlines, layer, scopes.settingsOf(scope))
+    else {
+      for (const zone of zonesOf(layers.outlines, layer, scope, patches, kernel)) {
+        const settings = scopes.settingsOf(zone.scope)
+        // The whole layer is laid with the settings of the zone, and what lies in the zone is kept: no wall runs along its rim.
+        const whole = new WallsBuilder(settings.wallCount, kernel)
+        lost[layer] = Math.max(lost[layer]!, whole.lay(layers.outlines, layer, settings))
+        whole.endGroup()
+        keepZone(whole.finish(), zone, widthOn(layer, settings), out, parts, kernel)
+      }
+    }
+    out.endGroup()
+    for (const part of parts) part.endGroup()
     onLayer(layer + 1)
   }
-  return { walls: walls.map((wall) => wall.finish()), thin: thinLines.finish(), inside: inside.finish(), lost }
+  return { ...out.finish(), wallParts: parts.map((part) => part.finish()), lost }
+}
+
+export const isOfRegions = (name: SettingName): boolean => definitions[name].stage === 'regions'
+
+/** Collects what is laid, layer by layer. */
+class WallsBuilder {
+  readonly thin = new StrandsBuilder()
+  readonly inside = new ContoursBuilder()
+  private readonly walls: readonly ContoursBuilder[]
+  private readonly plain = new PlainWalls()
+
+  constructor(
+    most: number,
+    private readonly kernel: PolygonKernel,
+  ) {
+    this.walls = Array.from({ length: most }, () => new ContoursBuilder())
+  }
+
+  /** Lays one layer with the same settings everywhere. Returns the area that is too thin for any line, mm². */
+  lay(outlines: Contours, layer: number, settings: WallSettings): number {
+    const { walls, inside, thin } = this
+    const width = widthOn(layer, settings)
+    const certain = this.plain.lay(outlines, layer, settings, width)
+    for (const [depth, wall] of certain.walls.entries()) wall.write(walls[depth]!)
+    if (certain.inside) {
+      certain.inside.write(inside)
+      return 0
+    }
+    return this.kernel.run((ops) => {
+      const fitted = fittedWalls(ops, ops.of(certain.free), certain.walls.length, width, settings, thin)
+      for (const [i, wall] of fitted.walls.entries()) ops.write(wall, walls[certain.walls.length + i]!)
+      ops.write(fitted.inside, inside)
+      return fitted.lost
+    })
+  }
+
+  endGroup(): void {
+    for (const wall of this.walls) wall.endGroup()
+    this.thin.endGroup()
+    this.inside.endGroup()
+  }
+
+  finish(): Omit<Walls, 'wallParts' | 'lost'> {
+    return { walls: this.walls.map((wall) => wall.finish()), thin: this.thin.finish(), inside: this.inside.finish() }
+  }
+}
+
+/** Adds the part of a layer that lies in a zone. */
+function keepZone(
+  { walls, thin, inside }: Omit<Walls, 'wallParts' | 'lost'>,
+  zone: Zone,
+  width: number,
+  out: WallsBuilder,
+  parts: readonly StrandsBuilder[],
+  kernel: PolygonKernel,
+): void {
+  for (const [depth, { xy, polygonStart }] of walls.entries()) {
+    for (let p = 0; p < polygonStart.length - 1; p++) {
+      for (const piece of cutLoop(xy.subarray(2 * polygonStart[p]!, 2 * polygonStart[p + 1]!), zone.contours))
+        parts[depth]!.add(piece.xy, width, piece.closed)
+    }
+  }
+  const { xy, strandStart } = thin
+  for (let s = 0; s < strandStart.length - 1; s++) {
+    const [from, to] = [strandStart[s]!, strandStart[s + 1]!]
+    const middle = Math.floor((from + to) / 2)
+    if (zoneHolds(zone.contours, xy[2 * middle]!, xy[2 * middle + 1]!))
+      out.thin.add(xy.subarray(2 * from, 2 * to), thin.width.subarray(from, to), thin.closed[s] === 1)
+  }
+  kernel.run((ops) => ops.write(ops.intersect(ops.read(inside, 0), ops.read(zone.contours, 0)), out.inside))
+}
+
+/** The pieces of a closed line that lie in a zone; the whole of it where it does not leave the zone. */
+function cutLoop(loop: Float64Array, zone: Contours): { readonly xy: ArrayLike<number>; readonly closed: boolean }[] {
+  const line = new Float64Array(loop.length + 2)
+  line.set(loop)
+  line.set(loop.subarray(0, 2), loop.length)
+  const pieces = clipLines([line], zone, 0)
+  const [first] = pieces
+  if (!first) return []
+  if (pieces.length === 1 && first.length === line.length) return [{ xy: loop, closed: true }]
+  const last = pieces[pieces.length - 1]!
+  const goesOn =
+    pieces.length > 1 &&
+    first[0] === line[0] &&
+    first[1] === line[1] &&
+    last[last.length - 2] === line[0] &&
+    last[last.length - 1] === line[1]
+  if (!goesOn) return pieces.map((xy) => ({ xy, closed: false }))
+  // The loop begins inside: its last piece goes on with the first.
+  const joined = [...last, ...first.subarray(2)]
+  return [...pieces.slice(1, -1), joined].map((xy) => ({ xy, closed: false }))
 }
 
 /** Walls that have room everywhere; without `inside` there is not enough of it for the others. */

@@ -1,8 +1,11 @@
+import type { Scopes } from '../profile/exceptions'
+import { type Layers, layerCount } from '../slicing/layers'
 import { type Contours, ContoursBuilder } from './contours'
 import { bridgeAngles } from './findBridges'
-import { SKIN_TOLERANCE, widthOn } from './layWalls'
+import { isOfRegions, SKIN_TOLERANCE, widthOn } from './layWalls'
 import type { PolygonKernel, PolygonOps, Region } from './polygon'
 import { slidingIntersection } from './slidingIntersection'
+import { patchesOn, scopeOn, zonesOf } from './zones'
 
 export interface SkinSettings {
   readonly lineWidth: number
@@ -36,43 +39,60 @@ const BRIDGE_REST = 2
 
 /** Divides what the walls leave into skins, bridges, ironed tops and infill by comparing every layer with its neighbours. */
 export function splitInside(
-  outlines: Contours,
+  layers: Layers,
   inside: Contours,
-  count: number,
-  settingsOn: (layer: number) => SkinSettings,
+  scopes: Scopes,
   kernel: PolygonKernel,
   onLayer: (done: number) => void,
 ): Inside {
+  const { outlines } = layers
+  const count = layerCount(layers)
   const out = new InsideBuilder()
-  const layerSettings = range(0, count).map(settingsOn)
-  const above = layerSettings.reduce((most, { topLayers }) => Math.max(most, topLayers), 1)
-  const below = layerSettings.reduce((most, { bottomLayers }) => Math.max(most, bottomLayers), 1)
+  const everywhere = [scopes.settings, ...scopes.exceptions.map(({ values }) => values)]
+  const above = everywhere.reduce((most, { topLayers = 0 }) => Math.max(most, topLayers), 1)
+  const below = everywhere.reduce((most, { bottomLayers = 0 }) => Math.max(most, bottomLayers), 1)
   const block = Math.max(64, 4 * (above + below + 1))
   for (let from = 0; from < count; from += block) {
     const to = Math.min(count, from + block)
     const [low, high] = [Math.max(0, from - below), Math.min(count, to + above)]
     kernel.run((ops) => {
-      const thinned = range(low, high).map((layer) =>
-        ops.simplify(ops.read(outlines, layer), layerSettings[layer]!.lineWidth * SKIN_TOLERANCE),
-      )
+      const thinned = range(low, high).map((layer) => ops.simplify(ops.read(outlines, layer), scopes.settings.lineWidth * SKIN_TOLERANCE))
       const covered = new Map<number, readonly (Region | undefined)[]>()
-      for (let layer = from; layer < to; layer++) {
-        const settings = layerSettings[layer]!
-        const { topLayers, bottomLayers } = settings
+      /** What all layers within reach of the skins have in common; undefined where no skin is asked for. */
+      const commonTo = (layer: number, { topLayers, bottomLayers }: SkinSettings): { readonly region: Region | undefined } | undefined => {
         // A layer's inside lies in its own outline, so taking that in changes nothing and makes one window of above and below.
         const window = bottomLayers + topLayers + 1
-        let common = covered.get(window)
-        if (!common && window > 1) {
-          common = slidingIntersection(ops, thinned, window)
-          covered.set(window, common)
-        }
+        if (window === 1) return undefined
+        if (!covered.has(window)) covered.set(window, slidingIntersection(ops, thinned, window))
+        return { region: covered.get(window)![layer - bottomLayers - low] }
+      }
+      for (let layer = from; layer < to; layer++) {
+        const scope = scopeOn(layers, layer, scopes)
+        const patches = patchesOn(layers, layer, scopes, isOfRegions)
         const whole = ops.read(inside, layer)
-        const width = widthOn(layer, settings)
-        const parts = common ? splitLayer(ops, whole, common[layer - bottomLayers - low], width) : { skin: ops.empty(), infill: whole }
-        const solid = common ? parts.skin : whole
-        const bridges = layer === 0 ? ops.empty() : findOver(ops, solid, thinned[layer - 1 - low], width, LEAST_BRIDGE)
-        out.add(ops, { ...parts, solid, bridges, below: thinned[layer - 1 - low], whole, width })
-        out.addIroned(ops, settings.ironing === 'on' ? findOver(ops, parts.skin, thinned[layer + 1 - low], width, LEAST_SKIN) : ops.empty())
+        const zones = patches.length === 0 ? undefined : zonesOf(outlines, layer, scope, patches, kernel)
+        const parts = (zones ?? [{ scope }]).map((zone) => {
+          const settings = scopes.settingsOf(zone.scope)
+          const own = 'contours' in zone ? ops.intersect(whole, ops.read(zone.contours, 0)) : whole
+          const common = commonTo(layer, settings)
+          const { skin, infill } = common
+            ? splitLayer(ops, own, common.region, widthOn(layer, settings))
+            : { skin: ops.empty(), infill: own }
+          const top =
+            settings.ironing === 'on' ? findOver(ops, skin, thinned[layer + 1 - low], widthOn(layer, settings), LEAST_SKIN) : ops.empty()
+          return { skin, infill, solid: common ? skin : own, top }
+        })
+        const all = (of: (part: (typeof parts)[number]) => Region): Region =>
+          parts.length === 1 ? of(parts[0]!) : ops.gather(parts.map(of))
+        const width = widthOn(layer, scopes.settingsOf(scope))
+        const under = thinned[layer - 1 - low]
+        const solid = parts.length === 1 ? all((part) => part.solid) : ops.unite(all((part) => part.solid))
+        const bridges = layer === 0 ? ops.empty() : findOver(ops, solid, under, width, LEAST_BRIDGE)
+        out.add(ops, { skin: all((part) => part.skin), infill: all((part) => part.infill), bridges, below: under, whole, width })
+        out.addIroned(
+          ops,
+          all((part) => part.top),
+        )
         onLayer(layer + 1)
       }
     })
@@ -83,8 +103,6 @@ export function splitInside(
 interface LayerParts {
   readonly skin: Region
   readonly infill: Region
-  /** What would be laid solid or, without skins, everything. */
-  readonly solid: Region
   readonly bridges: Region
   readonly below: Region | undefined
   readonly whole: Region

@@ -18,12 +18,7 @@ async function timeOnBelt(length: number, values: SettingValues, exceptions: rea
   const scopes = new Scopes(settings, exceptions)
   const { mesh, beltStart, beltSlope } = toBeltFrame(blockMesh(20, length, 15), 45)
   const layers = { ...slice(mesh, () => settings, kernel), beltStart, beltSlope }
-  const path = layPaths(
-    layers,
-    findRegions(layers, settings, () => settings, 0.4, kernel),
-    scopes,
-    kernel,
-  )
+  const path = layPaths(layers, findRegions(layers, new Scopes(settings), 0.4, kernel), scopes, kernel)
   return planMotion(path, (scope) => scopes.settingsOf(scope), setup.printer).layerTime.reduce((sum, time) => sum + time, 0)
 }
 

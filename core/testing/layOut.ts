@@ -23,7 +23,6 @@ export async function layOut(mesh: Mesh, values: SettingValues = {}, exceptions:
   const settings = settingsOf({ skirtLines: 0, ...values })
   const scopes = new Scopes(settings, exceptions)
   const layers = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel)
-  const onLayer = (layer: number): Settings => scopes.settingsOf(scopes.ofLayer(layers.top[layer]! - layers.height[layer]! / 2))
-  const regions = findRegions(layers, settings, onLayer, 0.4, kernel)
+  const regions = findRegions(layers, scopes, 0.4, kernel)
   return { settings, scopes, layers, regions, path: layPaths(layers, regions, scopes, kernel) }
 }

@@ -1,24 +1,26 @@
 import { concentric, fillRegion, type Pattern } from '../patterns/fillRegion'
 import { topPropping } from '../patterns/topPropping'
 import type { Scopes } from '../profile/exceptions'
-import type { Settings } from '../profile/settings'
+import type { SettingName, Settings } from '../profile/settings'
 import type { Contours } from '../regions/contours'
 import type { Regions } from '../regions/findRegions'
 import { widthOn } from '../regions/layWalls'
 import type { PolygonKernel } from '../regions/polygon'
+import type { Strands } from '../regions/strands'
+import { patchesOn, scopeOn, zonesOf } from '../regions/zones'
 import { type Layers, layerCount } from '../slicing/layers'
 import { AirSense } from './airSense'
-import { findIslands, type Islands } from './islands'
-import { partitionByBoxes } from './partitionByBoxes'
+import { findIslands } from './islands'
 import { Pen } from './pen'
 import { ChainPiece, LinePiece, layNearestFirst, type Piece, type Stroke, takeNearest } from './pieces'
 import { code, type Toolpath, ToolpathBuilder } from './toolpath'
 import { Traveller } from './traveller'
-import { type Loop, layLoops, Seams } from './wallPieces'
+import { anchorOf, layWallLines, Seams, type WallLine } from './wallPieces'
 
 /** Skins run across the walls at this angle, turned by a right angle from layer to layer. */
 export const FILL_ANGLE = Math.PI / 4
 const DEGREE = Math.PI / 180
+const widthSettings = ['lineWidth', 'firstLayerWidth'] as const
 
 /**
  * Orders everything that is laid into one path: layer by layer, foot and supports first, then body by body: walls, skins
@@ -44,20 +46,13 @@ export function layPaths(
     Math.max(...[scopes.settings, ...scopes.exceptions.map(({ values }) => values)].map(({ lineWidth = 0 }) => lineWidth)),
   )
   for (let layer = 0; layer < count; layer++) {
-    const middle = layers.top[layer]! - layers.height[layer]! / 2
-    const scope = scopes.ofLayer(middle)
+    const scope = scopeOn(layers, layer, scopes)
     settings = scopes.settingsOf(scope)
     out.startLayer()
     traveller.rise(layers.top[layer]!, settings)
     traveller.enter(layers.outlines, regions.walls[0], layer)
     if (layer > 0) air.enter(layer - 1)
-    pen.enter(
-      layers.height[layer]!,
-      layer > 0 ? air : undefined,
-      scope,
-      scopes.partialAt(middle),
-      (layers.beltStart ?? 0) + middle * (layers.beltSlope ?? 0),
-    )
+    pen.enter(layers.height[layer]!, layer > 0 ? air : undefined, scope, patchesOn(layers, layer, scopes))
     seams.nextLayer()
     new LayerLayer(layers, { ...regions, infill }, layer, settings, scopes, pen, seams, kernel).lay()
     onLayer(layer + 1, count)
@@ -95,16 +90,21 @@ class LayerLayer {
     layNearestFirst(this.supportPieces(), pen)
     const islands = findIslands(layers.outlines, layer)
     const waiting = Array.from({ length: Math.max(1, islands.count) }, () => ({
-      loops: [] as Loop[],
+      loops: [] as WallLine[],
       pieces: [] as Piece[],
     }))
-    this.sortLoops(islands, waiting)
-    const pieces = [...this.thinPieces(), ...this.skinPieces(), ...this.bridgePieces(), ...this.infillPieces()]
+    for (const wall of this.wallLines()) waiting[islands.find(...anchorOf(wall))]!.loops.push(wall)
+    const pieces = [
+      ...this.strandPieces(this.regions.thin, code.thin),
+      ...this.skinPieces(),
+      ...this.bridgePieces(),
+      ...this.infillPieces(),
+    ]
     for (const piece of pieces) waiting[islands.find(...piece.anchor)]!.pieces.push(piece)
     const left = waiting.filter(({ loops, pieces }) => loops.length + pieces.length > 0)
     while (left.length > 0) {
       const { loops, pieces } = takeNearest(left, (island) => this.nearness(island))
-      layLoops(loops, settings, this.seams, layer, this.width, pen)
+      layWallLines(loops, settings, this.seams, layer, this.width, pen)
       for (const features of [[code.thin], [code.bridge, code.skin], [code.infill]])
         layNearestFirst(
           pieces.filter(({ feature }) => features.includes(feature)),
@@ -114,60 +114,76 @@ class LayerLayer {
     layNearestFirst(this.ironingPieces(), pen)
   }
 
-  private nearness({ loops, pieces }: { readonly loops: readonly Loop[]; readonly pieces: readonly Piece[] }): number {
+  private nearness({ loops, pieces }: { readonly loops: readonly WallLine[]; readonly pieces: readonly Piece[] }): number {
     const { atX, atY } = this.pen
     if (loops.length === 0) return pieces.reduce((least, piece) => Math.min(least, piece.nearness(atX, atY)), Infinity)
-    return loops.reduce((least, { contours, polygon }) => {
-      const at = 2 * contours.polygonStart[polygon]!
-      return Math.min(least, (contours.xy[at]! - atX) ** 2 + (contours.xy[at + 1]! - atY) ** 2)
+    return loops.reduce((least, wall) => {
+      const [x, y] = anchorOf(wall)
+      return Math.min(least, (x - atX) ** 2 + (y - atY) ** 2)
     }, Infinity)
   }
 
-  private sortLoops(islands: Islands, waiting: readonly { readonly loops: Loop[] }[]): void {
-    for (const [depth, contours] of this.regions.walls.entries()) {
-      for (let polygon = contours.groupStart[this.layer]!; polygon < contours.groupStart[this.layer + 1]!; polygon++) {
-        const first = 2 * contours.polygonStart[polygon]!
-        waiting[islands.find(contours.xy[first]!, contours.xy[first + 1]!)]!.loops.push({ contours, polygon, depth })
-      }
-    }
+  private wallLines(): WallLine[] {
+    const { layer } = this
+    const { walls, wallParts } = this.regions
+    const loops = walls.flatMap((contours, depth) =>
+      range(contours.groupStart[layer]!, contours.groupStart[layer + 1]!).map((polygon) => ({ contours, polygon, depth })),
+    )
+    const parts = wallParts.flatMap((strands, depth) =>
+      this.strandPieces(strands, depth === 0 ? code.outerWall : code.innerWall).map((piece) => ({ piece, depth })),
+    )
+    return [...loops, ...parts]
   }
 
   private stroke(feature: number, over: Partial<Stroke> = {}): Stroke {
     return { feature, width: this.width, height: this.height, flow: 1, ...over }
   }
 
-  private thinPieces(): Piece[] {
-    const { xy, width, strandStart, groupStart, closed } = this.regions.thin
-    const pieces: Piece[] = []
-    for (let s = groupStart[this.layer]!; s < groupStart[this.layer + 1]!; s++) {
+  private strandPieces({ xy, width, strandStart, groupStart, closed }: Strands, feature: number): LinePiece[] {
+    return range(groupStart[this.layer]!, groupStart[this.layer + 1]!).map((s) => {
       const from = strandStart[s]!
       const to = strandStart[s + 1]!
-      pieces.push(new LinePiece(xy.subarray(2 * from, 2 * to), closed[s] === 1, this.stroke(code.thin), width.subarray(from, to)))
-    }
-    return pieces
+      return new LinePiece(xy.subarray(2 * from, 2 * to), closed[s] === 1, this.stroke(feature), width.subarray(from, to))
+    })
+  }
+
+  /** Fills a region, in parts where places change one of these settings. */
+  private byZone(
+    contours: Contours,
+    group: number,
+    names: readonly SettingName[],
+    lay: (contours: Contours, group: number, settings: Settings, width: number) => Piece[],
+  ): Piece[] {
+    const { layers, layer, scopes, settings, width } = this
+    const patches = patchesOn(layers, layer, scopes, (name) => names.includes(name))
+    if (patches.length === 0) return lay(contours, group, settings, width)
+    return zonesOf(contours, group, scopeOn(layers, layer, scopes), patches, this.kernel).flatMap((zone) => {
+      const own = scopes.settingsOf(zone.scope)
+      return lay(zone.contours, 0, own, widthOn(layer, own))
+    })
   }
 
   private skinPieces(): Piece[] {
-    const { skinPattern } = this.settings
-    if (skinPattern === 'concentric') {
-      return concentric(this.regions.skin, this.layer, this.width, this.width, this.kernel).map(
-        ({ xy }) => new LinePiece(xy, true, this.stroke(code.skin)),
-      )
-    }
-    return this.filled(this.regions.skin, this.layer, 'lines', 1, FILL_ANGLE, this.stroke(code.skin), skinPattern === 'backAndForth')
+    return this.byZone(this.regions.skin, this.layer, ['skinPattern', ...widthSettings], (contours, group, { skinPattern }, width) => {
+      const stroke = this.stroke(code.skin, { width })
+      if (skinPattern === 'concentric')
+        return concentric(contours, group, width, width, this.kernel).map(({ xy }) => new LinePiece(xy, true, stroke))
+      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, stroke, skinPattern === 'backAndForth')
+    })
   }
 
   private bridgePieces(): Piece[] {
     const { bridges, bridgeAngle } = this.regions
     const from = bridges.groupStart[this.layer]!
     const to = bridges.groupStart[this.layer + 1]!
-    const flow = this.settings.bridgeFlow / 100
     // Rims of one bridge stand together and share their angle.
     const angles = new Set(bridgeAngle.subarray(from, to))
     return [...angles].flatMap((angle) => {
       const own = pick(bridges, from, to, (p) => bridgeAngle[p] === angle)
-      // Bridges do not turn from layer to layer.
-      return this.filled(own, 0, 'lines', 1, angle, this.stroke(code.bridge, { flow }), true, 0)
+      return this.byZone(own, 0, ['bridgeFlow', ...widthSettings], (contours, group, { bridgeFlow }, width) =>
+        // Bridges do not turn from layer to layer.
+        this.filled(contours, group, 'lines', 1, angle, this.stroke(code.bridge, { width, flow: bridgeFlow / 100 }), true, 0),
+      )
     })
   }
 
@@ -175,42 +191,44 @@ class LayerLayer {
     const { infill, thick, thickHeight } = this.regions
     const high = thickHeight[this.layer]!
     return [
-      ...this.infillOf(infill, this.stroke(code.infill), this.layer),
-      ...(high > 0
-        ? this.infillOf(thick, this.stroke(code.infill, { height: high }), Math.round(this.layer / this.settings.infillEvery))
-        : []),
+      ...this.infillOf(infill, this.layer, {}),
+      ...(high > 0 ? this.infillOf(thick, Math.round(this.layer / this.settings.infillEvery), { height: high }) : []),
     ]
   }
 
-  /** Infill of a region, in parts where boxes ask for another pattern or density. */
-  private infillOf(contours: Contours, stroke: Stroke, turn: number): Piece[] {
-    const partial = this.scopes.partialAt(this.layers.top[this.layer]! - this.height / 2).filter(({ exception }) => exception.box)
-    if (partial.length === 0) return this.infillWith(contours, this.layer, this.settings, stroke, turn)
-    return partitionByBoxes(contours, this.layer, partial, this.kernel).flatMap(({ contours: own, bits }) =>
-      this.infillWith(
-        own,
-        0,
-        this.scopes.settingsOf(this.scopes.ofLayer(this.layers.top[this.layer]! - this.height / 2) | bits),
+  private infillOf(all: Contours, turn: number, over: Partial<Stroke>): Piece[] {
+    const names: readonly SettingName[] = [
+      'infillPattern',
+      'infillDensity',
+      'infillAngle',
+      'infillShiftX',
+      'infillShiftY',
+      ...widthSettings,
+    ]
+    return this.byZone(all, this.layer, names, (contours, group, settings, width) => {
+      const { infillPattern, infillDensity, infillAngle, infillShiftX, infillShiftY } = settings
+      const shift = [infillShiftX, infillShiftY] as const
+      const stroke = this.stroke(code.infill, { width, ...over })
+      return this.filled(
+        contours,
+        group,
+        infillPattern,
+        infillDensity / 100,
+        infillAngle * DEGREE,
         stroke,
+        infillDensity >= 100,
         turn,
-      ),
-    )
-  }
-
-  private infillWith(contours: Contours, group: number, settings: Settings, stroke: Stroke, turn: number): Piece[] {
-    const { infillPattern, infillDensity, infillAngle, infillShiftX, infillShiftY } = settings
-    return this.filled(contours, group, infillPattern, infillDensity / 100, infillAngle * DEGREE, stroke, infillDensity >= 100, turn, [
-      infillShiftX,
-      infillShiftY,
-    ])
+        shift,
+      )
+    })
   }
 
   private ironingPieces(): Piece[] {
-    const { ironing, ironingSpacing, ironingFlow } = this.settings
-    if (ironing === 'off') return []
-    // The plastic that is pressed out is a share of a full line; lines stand closer than that line is wide.
-    const stroke = this.stroke(code.ironing, { width: ironingSpacing, flow: ironingFlow / 100 })
-    return this.filled(this.regions.ironed, this.layer, 'lines', 1, FILL_ANGLE, stroke, true, this.layer + 1)
+    return this.byZone(this.regions.ironed, this.layer, ['ironingSpacing', 'ironingFlow'], (contours, group, settings) => {
+      // The plastic that is pressed out is a share of a full line; lines stand closer than that line is wide.
+      const stroke = this.stroke(code.ironing, { width: settings.ironingSpacing, flow: settings.ironingFlow / 100 })
+      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, stroke, true, this.layer + 1)
+    })
   }
 
   private supportPieces(): Piece[] {
@@ -255,6 +273,8 @@ class LayerLayer {
     ]
   }
 }
+
+const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, i) => from + i)
 
 /** Some polygons of a group as a group of their own. */
 function pick({ xy, polygonStart }: Contours, from: number, to: number, wanted: (polygon: number) => boolean): Contours {

@@ -1,16 +1,7 @@
-import type { Exception } from '../profile/exceptions'
+import type { Patch } from '../profile/exceptions'
 import { AIR_STEP, type AirSense } from './airSense'
 import { mindsAir, type ToolpathBuilder } from './toolpath'
 import type { Traveller, TravelSettings } from './traveller'
-
-/** A part of the layer in which an exception holds: x and y between these, mm. */
-interface Patch {
-  readonly bit: number
-  readonly minX: number
-  readonly maxX: number
-  readonly minY: number
-  readonly maxY: number
-}
 
 /**
  * Lays lines of one layer: divides them where what lies under them or the exceptions in force change, so that every move
@@ -39,26 +30,13 @@ export class Pen {
 
   /**
    * @param scope exceptions that cover the whole layer
-   * @param partial exceptions that cover a part of it
-   * @param beltAt where on a tilted belt this layer meets the belt, y in mm
+   * @param patches exceptions that cover a part of it
    */
-  enter(
-    height: number,
-    air: AirSense | undefined,
-    scope: number,
-    partial: readonly { readonly bit: number; readonly exception: Exception }[],
-    beltAt: number,
-  ): void {
+  enter(height: number, air: AirSense | undefined, scope: number, patches: readonly Patch[]): void {
     this.height = height
     this.air = air
     this.layerScope = scope
-    this.patches = partial.map(({ bit, exception: { box, nearBelt } }) => ({
-      bit,
-      minX: box?.minX ?? -Infinity,
-      maxX: box?.maxX ?? Infinity,
-      minY: box?.minY ?? -Infinity,
-      maxY: Math.min(box?.maxY ?? Infinity, nearBelt === undefined ? Infinity : beltAt + nearBelt),
-    }))
+    this.patches = patches
     this.out.scopeNow = scope
   }
 

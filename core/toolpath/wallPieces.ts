@@ -19,6 +19,16 @@ export interface WallOrder {
   readonly seam: SeamChoice
 }
 
+/** What waits to be laid as a wall: a loop, or a line that ends where a place with settings of its own does. */
+export type WallLine = Loop | { readonly piece: LinePiece; readonly depth: number }
+
+/** A point of it, that tells which body it belongs to. */
+export function anchorOf(wall: WallLine): readonly [x: number, y: number] {
+  if ('piece' in wall) return wall.piece.anchor
+  const at = 2 * wall.contours.polygonStart[wall.polygon]!
+  return [wall.contours.xy[at]!, wall.contours.xy[at + 1]!]
+}
+
 /** Seams of the layer below, so that the next ones stand above them. */
 export class Seams {
   private last: [number, number][] = []
@@ -48,19 +58,21 @@ export class Seams {
 }
 
 /** Lays the walls of one body of a layer. */
-export function layLoops(loops: readonly Loop[], order: WallOrder, seams: Seams, layer: number, width: number, pen: Pen): void {
-  const pieceOf = (loop: Loop): LinePiece => {
-    const { contours, polygon, depth } = loop
+export function layWallLines(walls: readonly WallLine[], order: WallOrder, seams: Seams, layer: number, width: number, pen: Pen): void {
+  const pieceOf = (wall: WallLine): LinePiece => {
+    if ('piece' in wall) return wall.piece
+    const { contours, polygon, depth } = wall
     const xy = contours.xy.subarray(2 * contours.polygonStart[polygon]!, 2 * contours.polygonStart[polygon + 1]!)
     const stroke = { feature: depth === 0 ? code.outerWall : code.innerWall, width, height: pen.height, flow: 1 }
     return depth === 0
-      ? new LinePiece(xy, true, stroke, undefined, () => seams.choose(loop, order.seam, layer))
+      ? new LinePiece(xy, true, stroke, undefined, () => seams.choose(wall, order.seam, layer))
       : new LinePiece(xy, true, stroke)
   }
-  const families = order.finishEachLoop === 'on' ? familiesOf(loops) : [loops]
+  const loops = walls.filter((wall): wall is Loop => !('piece' in wall))
+  const families = order.finishEachLoop === 'on' ? [...familiesOf(loops), walls.filter((wall) => 'piece' in wall)] : [walls]
   const waiting = families.map((family) => {
     const depths = [...new Set(family.map(({ depth }) => depth))].sort((a, b) => (order.wallOrder === 'insideFirst' ? b - a : a - b))
-    return depths.map((depth) => family.filter((loop) => loop.depth === depth).map(pieceOf))
+    return depths.map((depth) => family.filter((wall) => wall.depth === depth).map(pieceOf))
   })
   while (waiting.length > 0) {
     const next = takeNearest(waiting, ([first]) =>

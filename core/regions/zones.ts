@@ -1,0 +1,59 @@
+import type { Patch, Scopes } from '../profile/exceptions'
+import type { SettingName } from '../profile/settings'
+import type { Layers } from '../slicing/layers'
+import type { Contours } from './contours'
+import { oneGroup } from './oneGroup'
+import type { PolygonKernel, PolygonOps, Region } from './polygon'
+import { holds } from './polygonsOf'
+
+/** A part of a layer in which the same exceptions hold, a bit for each: a single group of contours. */
+export interface Zone {
+  readonly contours: Contours
+  readonly scope: number
+}
+
+/** Farther from the middle than anything that is worked on, mm. */
+const FAR = 10_000
+
+/** Exceptions that cover a part of a layer, and change one of these settings where it is asked for. */
+export function patchesOn(layers: Layers, layer: number, scopes: Scopes, changes?: (name: SettingName) => boolean): Patch[] {
+  const middle = layers.top[layer]! - layers.height[layer]! / 2
+  const patches = scopes.partialAt(middle, beltAt(layers, middle))
+  return changes ? patches.filter(({ exception }) => (Object.keys(exception.values) as SettingName[]).some(changes)) : patches
+}
+
+/** Where on a tilted belt a layer meets the belt, y in mm. */
+const beltAt = ({ beltStart = 0, beltSlope = 0 }: Layers, middle: number): number => beltStart + middle * beltSlope
+
+/** Exceptions that cover a layer as a whole. */
+export const scopeOn = ({ top, height }: Layers, layer: number, scopes: Scopes): number => scopes.ofLayer(top[layer]! - height[layer]! / 2)
+
+/** Divides a group of contours at the rims of patches. */
+export function zonesOf(contours: Contours, group: number, layerScope: number, patches: readonly Patch[], kernel: PolygonKernel): Zone[] {
+  let zones: Zone[] = [{ contours: oneGroup(kernel, (ops) => ops.read(contours, group)), scope: layerScope }]
+  for (const patch of patches) {
+    const cut = (zone: Zone, by: (ops: PolygonOps, a: Region, b: Region) => Region): Contours =>
+      oneGroup(kernel, (ops) => by(ops, ops.read(zone.contours, 0), ops.polygon(cornersOf(patch))))
+    zones = zones
+      .flatMap((zone) => [
+        { contours: cut(zone, (ops, a, b) => ops.intersect(a, b)), scope: zone.scope | patch.bit },
+        { contours: cut(zone, (ops, a, b) => ops.subtract(a, b)), scope: zone.scope },
+      ])
+      .filter(({ contours }) => contours.xy.length > 0)
+  }
+  return zones
+}
+
+function cornersOf(patch: Patch): number[] {
+  const [minX, minY] = [Math.max(-FAR, patch.minX), Math.max(-FAR, patch.minY)]
+  const [maxX, maxY] = [Math.min(FAR, patch.maxX), Math.min(FAR, patch.maxY)]
+  return [minX, minY, maxX, minY, maxX, maxY, minX, maxY]
+}
+
+/** Whether a zone holds a point: even-odd rule over all of its rims. */
+export function zoneHolds({ xy, polygonStart }: Contours, x: number, y: number): boolean {
+  let inside = false
+  for (let p = 0; p < polygonStart.length - 1; p++)
+    if (holds(xy.subarray(2 * polygonStart[p]!, 2 * polygonStart[p + 1]!), x, y)) inside = !inside
+  return inside
+}

@@ -1,0 +1,107 @@
+import { describe, expect, it } from 'vitest'
+import { exceptionSchema } from '../profile/exceptions'
+import { coverageOf } from '../testing/coverage'
+import { testKernel } from '../testing/kernel'
+import { layOut } from '../testing/layOut'
+import { lengthOf, movesOf } from '../testing/paths'
+import { settingsOf } from '../testing/setups'
+import { blockMesh } from '../testing/solids'
+import { code, isLaid, moveCount } from './toolpath'
+
+describe('exceptions', () => {
+  const box = { minX: -5, maxX: 5, minY: -20, maxY: 20 }
+
+  it('override settings in a box, and divide lines at its rim', async () => {
+    const laid = await layOut(blockMesh(30, 20, 2), { topLayers: 0, bottomLayers: 0 }, [
+      { name: 'slow', fromZ: 0, box, values: { outerWallSpeed: 10 } },
+    ])
+    const { path, scopes } = laid
+    for (let m = 0; m < moveCount(path); m++) {
+      if (!isLaid(path.feature[m]!)) continue
+      const middle = (path.x[m]! + path.x[m + 1]!) / 2
+      expect(path.scope[m]).toBe(Math.abs(middle) < 5 ? 1 : 0)
+    }
+    expect(scopes.settingsOf(1).outerWallSpeed).toBe(10)
+  })
+
+  it('change density in a box', async () => {
+    const { path } = await layOut(blockMesh(30, 20, 2), { topLayers: 0, bottomLayers: 0 }, [
+      { name: 'dense', fromZ: 0, box, values: { infillDensity: 60 } },
+    ])
+    const sum = (inside: boolean) =>
+      movesOf(path, code.infill)
+        .filter((m) => Math.abs((path.x[m]! + path.x[m + 1]!) / 2) < 5 === inside)
+        .reduce((s, m) => s + lengthOf(path, m), 0)
+    // 10 mm of the inside's 27.6 lie in the box.
+    expect(sum(true) / 10 / (sum(false) / 17.6)).toBeCloseTo(4, 0)
+  })
+
+  it('change walls by height, and speeds from a height on', async () => {
+    const laid = await layOut(blockMesh(20, 20, 4), {}, [
+      { name: 'thick', fromZ: 2, toZ: 3, values: { wallCount: 5 } },
+      { name: 'slow top', fromZ: 3, speedPercent: 50, values: {} },
+    ])
+    const walls = (layer: number) =>
+      [...laid.path.feature.subarray(laid.path.layerStart[layer], laid.path.layerStart[layer + 1])].filter((f) => f === code.innerWall)
+        .length
+    expect(walls(12) / walls(5)).toBeCloseTo(2, 9)
+    expect(laid.scopes.settingsOf(2).outerWallSpeed).toBe(settingsOf().outerWallSpeed / 2)
+  })
+
+  it('change walls in a box, without a wall along its rim', async () => {
+    const laid = await layOut(blockMesh(30, 20, 2), { wallCount: 2, topLayers: 0, bottomLayers: 0, infillDensity: 100 }, [
+      { name: 'strong', fromZ: 0, box, values: { wallCount: 5 } },
+    ])
+    const { path } = laid
+    const [from, to] = [path.layerStart[5]!, path.layerStart[6]!]
+    const walls = [...path.feature.keys()].filter((m) => m >= from && m < to && [code.outerWall, code.innerWall].includes(path.feature[m]!))
+    const lengthIn = (inside: boolean) =>
+      walls.filter((m) => Math.abs((path.x[m]! + path.x[m + 1]!) / 2) < 5 === inside).reduce((sum, m) => sum + lengthOf(path, m), 0)
+    // Two sides of 10 mm cross the box, five lines deep; outside there are two lines round the two ends.
+    expect(lengthIn(true)).toBeCloseTo(2 * 10 * 5, 3)
+    const loop = (inset: number) => 2 * (30 - 2 * inset) + 2 * (20 - 2 * inset) - 2 * 10
+    expect(lengthIn(false)).toBeCloseTo(loop(0.2) + loop(0.6), 3)
+    // Inside the box walls run along it only: none turns at its rim.
+    for (const m of walls.filter((m) => Math.abs((path.x[m]! + path.x[m + 1]!) / 2) < 4.99))
+      expect(path.y[m]).toBeCloseTo(path.y[m + 1]!, 9)
+    const { part, laid: area, strips, covered, outside } = coverageOf(laid, 5, await testKernel)
+    expect(area / part).toBeGreaterThan(0.98)
+    expect(area / part).toBeLessThan(1.02)
+    expect(outside).toBeLessThan(0.01)
+    expect((strips - covered) / part).toBeLessThan(0.025)
+  })
+
+  it('change the width of lines in a box', async () => {
+    const { path } = await layOut(blockMesh(30, 20, 2), { wallCount: 2 }, [{ name: 'wide', fromZ: 0, box, values: { lineWidth: 0.6 } }])
+    for (let m = path.layerStart[3]!; m < path.layerStart[4]!; m++) {
+      if (path.feature[m] !== code.innerWall) continue
+      expect(path.width[m]).toBeCloseTo(Math.abs((path.x[m]! + path.x[m + 1]!) / 2) < 5 ? 0.6 : 0.4, 6)
+    }
+  })
+
+  it('change skins in a box', async () => {
+    const { path } = await layOut(blockMesh(30, 20, 4), { topLayers: 2, bottomLayers: 0 }, [
+      { name: 'thick top', fromZ: 0, box, values: { topLayers: 6 } },
+    ])
+    const skin = (layer: number, inside: boolean) =>
+      movesOf(path, code.skin)
+        .filter((m) => m >= path.layerStart[layer]! && m < path.layerStart[layer + 1]!)
+        .filter((m) => Math.abs((path.x[m]! + path.x[m + 1]!) / 2) < 5 === inside)
+        .reduce((sum, m) => sum + lengthOf(path, m), 0)
+    const top = path.layerStart.length - 2
+    expect(skin(top, true)).toBeGreaterThan(100)
+    expect(skin(top, false)).toBeGreaterThan(100)
+    expect(skin(top - 4, true)).toBeGreaterThan(100)
+    expect(skin(top - 4, false)).toBe(0)
+    expect(skin(top - 8, true)).toBe(0)
+  })
+
+  it('refuse what belongs to the whole part, and in a box what belongs to whole layers', () => {
+    const of = (values: object, more: object = {}) => exceptionSchema.safeParse({ name: 'here', fromZ: 0, values, ...more })
+    expect(of({ wallCount: 3 }, { box }).success).toBe(true)
+    expect(of({ layerHeight: 0.1 }).success).toBe(true)
+    expect(of({ layerHeight: 0.1 }, { box }).error?.issues[0]?.message).toContain('whole layers')
+    expect(of({ supportAngle: 40 }).error?.issues[0]?.message).toContain('whole part')
+    expect(of({ skirtLines: 4 }).error?.issues[0]?.path).toEqual(['values', 'skirtLines'])
+  })
+})

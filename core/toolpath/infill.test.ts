@@ -1,0 +1,71 @@
+import { describe, expect, it } from 'vitest'
+import type { Settings, SettingValues } from '../profile/settings'
+import { layOut } from '../testing/layOut'
+import { lengthOf, movesOf, timeOf, total } from '../testing/paths'
+import { blockMesh } from '../testing/solids'
+import { laidVolume } from './laidVolume'
+import { code } from './toolpath'
+
+describe('infill', () => {
+  it.each([
+    'triangles',
+    'hexagons',
+    'cubic',
+    'gyroid',
+    'concentric',
+  ] as const)('as %s lays the asked share of solid within 5 %', async (infillPattern) => {
+    for (const infillDensity of [10, 25, 45]) {
+      const { path } = await layOut(blockMesh(70, 70, 16), { infillDensity, infillPattern, wallCount: 1, topLayers: 0, bottomLayers: 0 })
+      const laid = movesOf(path, code.infill).reduce((sum, m) => sum + path.area[m]! * lengthOf(path, m), 0)
+      expect(laid / (69.2 * 69.2 * 16) / (infillDensity / 100), `${infillDensity} %`).toBeGreaterThan(0.95)
+      expect(laid / (69.2 * 69.2 * 16) / (infillDensity / 100), `${infillDensity} %`).toBeLessThan(1.05)
+    }
+  })
+
+  it('that only props tops is lightest of all, and stands right under them (CP-K3, common practice)', async () => {
+    const mass = async (infillPattern: Settings['infillPattern']) =>
+      total((await layOut(blockMesh(30, 30, 20), { infillPattern })).path, code.infill)
+    const propping = await layOut(blockMesh(30, 30, 20), { infillPattern: 'topPropping' })
+    const laid = total(propping.path, code.infill)
+    for (const pattern of ['lines', 'grid', 'triangles', 'hexagons', 'cubic', 'gyroid', 'concentric'] as const)
+      expect(laid).toBeLessThan(0.8 * (await mass(pattern)))
+    const onLayer = (layer: number) =>
+      movesOf(propping.path, code.infill)
+        .filter((m) => m >= propping.path.layerStart[layer]! && m < propping.path.layerStart[layer + 1]!)
+        .reduce((sum, m) => sum + lengthOf(propping.path, m), 0)
+    // Full under the top, none far below it.
+    const full = (27.6 ** 2 * 0.15) / 0.4
+    expect(onLayer(95)).toBeGreaterThan(0.9 * full)
+    expect(onLayer(10)).toBe(0)
+  })
+
+  it('is turned and shifted against the part', async () => {
+    const first = async (values: SettingValues) => {
+      const { path } = await layOut(blockMesh(40, 40, 1), {
+        topLayers: 0,
+        bottomLayers: 0,
+        infillPattern: 'lines',
+        infillDensity: 10,
+        ...values,
+      })
+      const m = movesOf(path, code.infill)[0]!
+      return { angle: Math.atan2(path.y[m + 1]! - path.y[m]!, path.x[m + 1]! - path.x[m]!), y: path.y[m]! }
+    }
+    expect(Math.abs(Math.sin((await first({ infillAngle: 0 })).angle))).toBeLessThan(1e-9)
+    expect(Math.abs(Math.cos((await first({ infillAngle: 90 })).angle))).toBeLessThan(1e-9)
+    const [still, shifted] = [(await first({ infillAngle: 0 })).y, (await first({ infillAngle: 0, infillShiftY: 1.5 })).y]
+    expect((((shifted - still - 1.5) / 4) % 1) + 1).toBeCloseTo(1, 6)
+  })
+
+  it('of several layers is laid at once where it lies in all, in less time for the same plastic (CP-T7, common practice)', async () => {
+    const each = await layOut(blockMesh(30, 30, 12), { layerHeight: 0.1, firstLayerHeight: 0.1 })
+    const thick = await layOut(blockMesh(30, 30, 12), { layerHeight: 0.1, firstLayerHeight: 0.1, infillEvery: 3 })
+    expect(laidVolume(thick.path).total / laidVolume(each.path).total).toBeCloseTo(1, 1)
+    expect(timeOf(thick)).toBeLessThan(0.9 * timeOf(each))
+    const heights = new Set(movesOf(thick.path, code.infill).map((m) => (thick.path.area[m]! / thick.path.width[m]!).toFixed(2)))
+    expect(heights).toContain('0.30')
+    // 0.875 of a 0.4 mm bore is 0.35 mm: four layers of 0.1 are more than it can lay at once.
+    const tooThick = await layOut(blockMesh(30, 30, 12), { layerHeight: 0.1, firstLayerHeight: 0.1, infillEvery: 6 })
+    for (const m of movesOf(tooThick.path, code.infill)) expect(tooThick.path.area[m]! / tooThick.path.width[m]!).toBeLessThan(0.351)
+  })
+})

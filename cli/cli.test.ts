@@ -138,6 +138,33 @@ describe('programs and other files', () => {
     expect(sable('predict', other, '--json').json().timeS).toBeCloseTo(predicted.timeS, 6)
   })
 
+  it('every move of a layer can be had with its numbers and its reason', () => {
+    const { moves } = sable('toolpath', 'cube.stl', '--layer', '50', '--json').json()
+    const predicted = sable('predict', 'cube.stl', '--json').json()
+    expect(moves[0].layer).toBe(49)
+    expect(moves.every((m: { why: string; durationS: number }) => m.why.length > 5 && m.durationS >= 0)).toBe(true)
+    const seconds = moves.reduce((sum: number, m: { durationS: number }) => sum + m.durationS, 0)
+    expect(seconds / (predicted.timeS / predicted.layerCount)).toBeGreaterThan(0.5)
+    expect(sable('toolpath', 'cube.stl', '--layer', '2').stdout).toMatch(/^ *\d+ +outerWall .*runs as asked$/m)
+    expect(sable('toolpath', 'cube.stl', '--layer', '9000').stderr).toMatch(/no layer 9000.*from 1 to \d+/)
+    expect(sable('toolpath', 'cube.stl').stderr).toMatch(/--gcode FILE or --layer NUMBER/)
+  })
+
+  it('a value may carry a unit: a wall thickness is a count (CP-N8, common practice)', () => {
+    const { settings } = sable(
+      'predict',
+      'cube.stl',
+      '--set',
+      'lineWidth=0.4',
+      '--set',
+      'wallCount=1.6 mm',
+      '--set',
+      'travelSpeed=9000 mm/min',
+      '--json',
+    ).json()
+    expect(settings).toMatchObject({ wallCount: 4, travelSpeed: 150 })
+  })
+
   it('what cannot be done is said with its place', () => {
     expect(sable('time', join(folder, 'none.gcode')).stderr).toMatch(/none\.gcode: There is no such file/)
     const stl = join(folder, 'block.stl')

@@ -7,10 +7,13 @@ import { readPart } from '@sable/core/formats/readPart'
 import { write3mf } from '@sable/core/formats/write3mf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { type Placement, place } from '@sable/core/mesh/place'
-import { type Part, predict } from '@sable/core/predict'
+import { factsOf, type MoveFacts } from '@sable/core/motion/moveFacts'
+import type { Motion } from '@sable/core/motion/planMotion'
+import { type LaidDown, layDown, type Part, planFor, predict } from '@sable/core/predict'
 import type { Exception } from '@sable/core/profile/exceptions'
-import type { Setup } from '@sable/core/profile/resolve'
-import { parseValue, type SettingValues } from '@sable/core/profile/settings'
+import { resolveSettings, type Setup } from '@sable/core/profile/resolve'
+import { isSettingName, parseValue, type SettingValues } from '@sable/core/profile/settings'
+import { inOwnUnit } from '@sable/core/profile/typedValue'
 import { programFor } from '@sable/core/program/programFor'
 import { ProgramTimer } from '@sable/core/program/timeProgram'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
@@ -19,7 +22,7 @@ import { Command, CommanderError } from 'commander'
 import { contentKey } from './contentKey'
 import { findSetup } from './findRecords'
 import { openKernel } from './openKernel'
-import { asJson, asProgramTable, asTable } from './report'
+import { asJson, asMoveTable, asProgramTable, asTable } from './report'
 
 interface SharedOptions {
   readonly printer?: string
@@ -86,23 +89,44 @@ withOptions(
   )
 })
 
-withOptions(program.command('toolpath').description('write the program that prints a model').argument('<model>', 'STL, 3MF or OBJ file'))
+withOptions(
+  program
+    .command('toolpath')
+    .description('write the program that prints a model, or tell every move of a layer')
+    .argument('<model>', 'STL, 3MF or OBJ file'),
+)
   .option('--profile <file>', 'profile file')
-  .requiredOption('--gcode <file>', 'where to write the program')
+  .option('--gcode <file>', 'where to write the program')
   .option('--absolute-filament', 'count filament from the beginning instead of from word to word')
-  .action(async (model: string, options: SharedOptions & { profile?: string; gcode: string; absoluteFilament?: boolean }) => {
-    const part = await loadPart(model)
-    const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
-    const { setup, values, placement, exceptions } = candidateOf(file, options)
-    const pieces: string[] = []
-    const filament = options.absoluteFilament ? 'absolute' : 'relative'
-    const choice = { kernel: await openKernel(), exceptions, partName: basename(model), filament } as const
-    programFor(part, placement, setup, values, choice, (text) => pieces.push(text))
-    await writeNamed(options.gcode, pieces)
-    print(
-      `${options.gcode}: ${pieces.reduce((sum, { length }) => sum + length, 0)} bytes. Read what stands at its beginning before you run it.`,
-    )
-  })
+  .option('--layer <number>', 'tell every move of this layer, the first is 1', readNumber('--layer'))
+  .action(
+    async (model: string, options: SharedOptions & { profile?: string; gcode?: string; absoluteFilament?: boolean; layer?: number }) => {
+      if (options.gcode === undefined && options.layer === undefined)
+        throw new InputError(
+          'toolpath-for-what',
+          'There is nothing to do with the path.',
+          'toolpath',
+          'Give --gcode FILE or --layer NUMBER.',
+        )
+      const part = await loadPart(model)
+      const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
+      const { setup, values, placement, exceptions } = candidateOf(file, options)
+      const filament = options.absoluteFilament ? 'absolute' : 'relative'
+      const choice = { kernel: await openKernel(), cache: new StageCache(), exceptions, partName: basename(model), filament } as const
+      if (options.layer !== undefined) {
+        const laid = layDown(part, placement, setup, values, choice)
+        const moves = movesOfLayer(laid, planFor(laid, setup, choice), exceptions, options.layer)
+        print(options.json ? JSON.stringify({ layer: options.layer, moves }, null, 2) : asMoveTable(moves))
+      }
+      if (options.gcode === undefined) return
+      const pieces: string[] = []
+      programFor(part, placement, setup, values, choice, (text) => pieces.push(text))
+      await writeNamed(options.gcode, pieces)
+      print(
+        `${options.gcode}: ${pieces.reduce((sum, { length }) => sum + length, 0)} bytes. Read what stands at its beginning before you run it.`,
+      )
+    },
+  )
 
 program
   .command('time')
@@ -173,7 +197,7 @@ function candidateOf(file: ProfileFile | undefined, options: SharedOptions): Can
     nozzle: options.nozzle ?? file?.nozzle,
     material: options.material ?? file?.material,
   })
-  const values: SettingValues = { ...file?.settings, ...readSettings(options.set) }
+  const values = readSettings(options.set, setup, file?.settings ?? {})
   const placement: Placement = { scale: options.scale, rotateDeg: options.rotate }
   return { setup, values, placement, exceptions: file?.exceptions ?? [] }
 }
@@ -187,6 +211,16 @@ function predictWith(
 ) {
   const { setup, values, placement, exceptions } = candidateOf(file, options)
   return predict(part, placement, setup, values, { kernel, cache, exceptions })
+}
+
+/** @param layer counted from 1 */
+function movesOfLayer({ path }: LaidDown, motion: Motion, exceptions: readonly Exception[], layer: number): MoveFacts[] {
+  const count = path.layerStart.length - 1
+  if (!Number.isInteger(layer) || layer > count)
+    throw new InputError('layer-unknown', `There is no layer ${layer}.`, '--layer', `Give a whole number from 1 to ${count}.`)
+  const from = path.layerStart[layer - 1]!
+  const names = exceptions.map(({ name }) => name)
+  return Array.from({ length: path.layerStart[layer]! - from }, (_, i) => factsOf(path, motion, from + i, names))
 }
 
 function newTimer(
@@ -222,21 +256,19 @@ async function writeNamed(path: string, pieces: readonly (string | Uint8Array)[]
   }
 }
 
-function readSettings(pairs: readonly string[]): SettingValues {
-  return Object.fromEntries(
-    pairs.map((pair) => {
-      const at = pair.indexOf('=')
-      if (at < 1)
-        throw new InputError(
-          'set-malformed',
-          `"${pair}" is not of the form name=value.`,
-          '--set',
-          'Write for example --set layerHeight=0.2.',
-        )
-      const name = pair.slice(0, at).trim()
-      return [name, parseValue(name, pair.slice(at + 1), '--set')]
-    }),
-  )
+/** Values of a profile with those of the command line over them, which may carry a unit. */
+function readSettings(pairs: readonly string[], setup: Setup, base: SettingValues): SettingValues {
+  const values: Record<string, number | string> = { ...base }
+  for (const pair of pairs) {
+    const at = pair.indexOf('=')
+    if (at < 1)
+      throw new InputError('set-malformed', `"${pair}" is not of the form name=value.`, '--set', 'Write for example --set layerHeight=0.2.')
+    const name = pair.slice(0, at).trim()
+    const text = pair.slice(at + 1)
+    const { settings } = resolveSettings(setup, values)
+    values[name] = parseValue(name, isSettingName(name) ? inOwnUnit(name, text, (other) => Number(settings[other])) : text, '--set')
+  }
+  return values
 }
 
 async function loadPart(path: string): Promise<Part> {

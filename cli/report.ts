@@ -1,3 +1,4 @@
+import type { MoveFacts } from '@sable/core/motion/moveFacts'
 import type { Prediction } from '@sable/core/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
 import { formatDuration } from '@sable/core/units/format'
@@ -22,6 +23,14 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     row('Layers', (p) => `${p.layerCount}`),
     row('Filament', (p) => `${(p.filament.lengthMm / 1000).toFixed(2)} m, ${p.filament.massG.toFixed(1)} g`),
     ...(predictions.some((p) => p.filament.supportG > 0) ? [row('  supports', (p) => `${p.filament.supportG.toFixed(1)} g`)] : []),
+    row('Travel', ({ travel }) => `${(travel.lengthMm / 1000).toFixed(1)} m`),
+    ...(predictions.some((p) => (p.travel.savedMm ?? 0) > 0)
+      ? [
+          row('  spared', ({ travel }) =>
+            travel.savedMm === undefined ? '' : `${(travel.savedMm / 1000).toFixed(1)} m by finishing each hole`,
+          ),
+        ]
+      : []),
     row('Cost', (p) => p.filament.cost.toFixed(2)),
     row('Surface Ra', (p) => `${p.surface.raMeanUm.toFixed(1)} µm, 95 % under ${p.surface.ra95Um.toFixed(1)} µm`),
     force('Pull X', 'pullX'),
@@ -47,6 +56,35 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     ...checks,
     'Strength is an estimate for one material and one load, never a rating. Heating up, homing and purging come before the printing time.',
   ].join('\n')
+}
+
+/** The moves of a layer with their reasons, as plain text. */
+export function asMoveTable(moves: readonly MoveFacts[]): string {
+  const rows = [
+    ['move', 'feature', 'to x', 'y', 'mm', 'asked', 'peak mm/s', 'mm³/s', 's', 'why'],
+    ...moves.map((m) => [
+      `${m.move}`,
+      m.feature,
+      m.to[0].toFixed(2),
+      m.to[1].toFixed(2),
+      m.lengthMm.toFixed(2),
+      m.askedMmS.toFixed(1),
+      m.peakMmS.toFixed(1),
+      m.flowMm3S.toFixed(2),
+      m.durationS.toFixed(3),
+      `${m.why}${m.exceptions.length > 0 ? ` (${m.exceptions.join(', ')})` : ''}`,
+    ]),
+  ]
+  const widths = rows[0]!.map((_, column) => Math.max(...rows.map((cells) => cells[column]!.length)))
+  const isText = (column: number): boolean => column === 1 || column === 9
+  return rows
+    .map((cells) =>
+      cells
+        .map((cell, i) => (isText(i) ? cell.padEnd(widths[i]!) : cell.padStart(widths[i]!)))
+        .join('  ')
+        .trimEnd(),
+    )
+    .join('\n')
 }
 
 /** What a program takes on a printer, as plain text. */

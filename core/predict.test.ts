@@ -55,9 +55,9 @@ describe('the chain of stages', () => {
     const cache = new StageCache()
     computedStages({}, cache)
     const below: Record<Stage, string[]> = {
-      layers: ['layers', 'surface', 'regions', 'toolpath', 'copies', 'volume', 'strength', 'motion'],
-      regions: ['regions', 'toolpath', 'copies', 'volume', 'strength', 'motion'],
-      toolpath: ['toolpath', 'copies', 'volume', 'strength', 'motion'],
+      layers: ['layers', 'surface', 'regions', 'toolpath', 'copies', 'volume', 'travel', 'strength', 'motion'],
+      regions: ['regions', 'toolpath', 'copies', 'volume', 'travel', 'strength', 'motion'],
+      toolpath: ['toolpath', 'copies', 'volume', 'travel', 'strength', 'motion'],
       motion: ['motion'],
       figures: [],
     }

@@ -29,6 +29,7 @@ import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
 import { layPaths } from './toolpath/layPaths'
 import type { Toolpath } from './toolpath/toolpath'
+import { type TravelFigures, travelFigures } from './toolpath/travelFigures'
 
 /** A part as it was read: its clean mesh, what is known about it, and a key that names its content. */
 export interface Part {
@@ -56,6 +57,7 @@ export interface Prediction extends TimeFigures {
     readonly materialCost: number
     readonly machineCost: number
   }
+  readonly travel: TravelFigures
   readonly surface: SurfaceFigures
   readonly strength: Readonly<Record<LoadCase, LoadFigure>>
   /** The part as placed on the bed. */
@@ -144,7 +146,9 @@ export function layDown(part: Part, placement: Placement, setup: Setup, values: 
   })
 
   const pathKey = keyOf('toolpath', regionsKey)
-  const single = cache.get('toolpath', pathKey, () => layPaths(layers, regions, scopesFor('toolpath'), kernel, progressOf('toolpath')))
+  const single = cache.get('toolpath', pathKey, () =>
+    layPaths(layers, regions, scopesFor('toolpath'), kernel, { onLayer: progressOf('toolpath') }),
+  )
   const path = cache.get('copies', pathKey, () => copyPaths(single, sizeMm, settings))
   return { resolved, mesh, sizeMm, layers, layersKey, regions, single, path, pathKey }
 }
@@ -189,6 +193,9 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const motionKey = stageKey('motion', pathKey, [own('motion', settings, exceptions), motionPrinter(setup)])
   const time = cache.get('motion', motionKey, () => timeFigures(path, planFor(laid, setup, options), settings.minLayerTime))
 
+  const travel = cache.get('travel', pathKey, () =>
+    travelFigures(layers, regions, single, visible('toolpath', settings, exceptions), options.kernel),
+  )
   const massG = massOf(volumeMm3, material.density)
   const materialCost = (massG / 1000) * material.pricePerKg
   const machineCost = (time.timeS / 3600) * printer.costPerHour
@@ -212,6 +219,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       materialCost,
       machineCost,
     },
+    travel,
     surface,
     strength,
     mesh: {

@@ -198,11 +198,12 @@ class Body {
   }
 }
 
-/** Fan of a move, %: none on the bed, and more where lines hang over air. */
-function fanFor(feature: number, air: number, layer: number, { fanSpeed, bridgeFan, overhangFan }: Settings): number {
+/** Fan of a move, %: none on the bed, and at least that of its class where a line hangs over air. */
+function fanFor(feature: number, air: number, layer: number, settings: Settings): number {
   if (layer === 0) return 0
-  if (feature === code.bridge) return bridgeFan
-  return air >= 128 ? Math.max(fanSpeed, overhangFan) : fanSpeed
+  if (feature === code.bridge) return settings.bridgeFan
+  const least = [0, settings.overhangFan25, settings.overhangFan50, settings.overhangFan75][air >> 6]!
+  return Math.max(settings.fanSpeed, least)
 }
 
 /** As few digits as the value needs. */

@@ -22,6 +22,12 @@ export const FILL_ANGLE = Math.PI / 4
 const DEGREE = Math.PI / 180
 const widthSettings = ['lineWidth', 'firstLayerWidth'] as const
 
+export interface PathOptions {
+  readonly onLayer?: (done: number, of: number) => void
+  /** Layers that are laid; all unless told otherwise. */
+  readonly only?: (layer: number) => boolean
+}
+
 /**
  * Orders everything that is laid into one path: layer by layer, foot and supports first, then body by body: walls, skins
  * and bridges, infill, ironing, always on to what begins nearest.
@@ -31,7 +37,7 @@ export function layPaths(
   regions: Regions,
   scopes: Scopes,
   kernel: PolygonKernel,
-  onLayer: (done: number, of: number) => void = () => {},
+  { onLayer = () => {}, only = () => true }: PathOptions = {},
 ): Toolpath {
   const out = new ToolpathBuilder()
   const traveller = new Traveller(out)
@@ -49,6 +55,7 @@ export function layPaths(
     const scope = scopeOn(layers, layer, scopes)
     settings = scopes.settingsOf(scope)
     out.startLayer()
+    if (!only(layer)) continue
     traveller.rise(layers.top[layer]!, settings)
     traveller.enter(layers.outlines, regions.walls[0], layer)
     if (layer > 0) air.enter(layer - 1)

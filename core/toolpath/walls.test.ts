@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest'
+import type { SettingValues } from '../profile/settings'
+import { testKernel } from '../testing/kernel'
 import { type LaidOut, layOut } from '../testing/layOut'
-import { total } from '../testing/paths'
+import { timeOf, total } from '../testing/paths'
 import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
 import { code } from './toolpath'
+import { travelFigures } from './travelFigures'
 
 describe('walls', () => {
   const ring = async () => {
@@ -16,6 +19,21 @@ describe('walls', () => {
     const plate = meshOf(Manifold.cube([66, 34, 2], true).translate([0, 0, 1]).subtract(Manifold.union(holes)))
     const travel = async (finishEachLoop: 'on' | 'off') => total((await layOut(plate, { finishEachLoop, wallCount: 4 })).path, code.travel)
     expect(await travel('on')).toBeLessThan(await travel('off'))
+    // The figure that tells what is saved comes from some of the layers.
+    const { layers, regions, path, scopes } = await layOut(plate, { finishEachLoop: 'on', wallCount: 4 })
+    const { lengthMm, savedMm } = travelFigures(layers, regions, path, scopes, await testKernel)
+    expect(lengthMm).toBeCloseTo(await travel('on'), 6)
+    expect(savedMm! / ((await travel('off')) - (await travel('on')))).toBeCloseTo(1, 1)
+  })
+
+  it('wider than the bore save time only once their count drops with it (CP-N9, common practice)', async () => {
+    const time = async (values: SettingValues) =>
+      timeOf(await layOut(blockMesh(40, 40, 8), { infillDensity: 0, topLayers: 0, bottomLayers: 0, ...values }))
+    const narrow = await time({ lineWidth: 0.4, wallCount: 3 })
+    const wide = await time({ lineWidth: 0.6, wallCount: 3 })
+    const fewer = await time({ lineWidth: 0.6, wallCount: 2 })
+    expect(Math.abs(wide / narrow - 1)).toBeLessThan(0.05)
+    expect(fewer / narrow).toBeLessThan(0.75)
   })
 
   it('go inside first or outside first', async () => {

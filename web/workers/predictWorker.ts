@@ -1,5 +1,7 @@
 import { Cancelled, InputError } from '@sable/core/errors'
 import { readPart } from '@sable/core/formats/readPart'
+import { write3mf } from '@sable/core/formats/write3mf'
+import { writeStl } from '@sable/core/formats/writeStl'
 import { type Placement, place } from '@sable/core/mesh/place'
 import { type Part, type Prediction, predict } from '@sable/core/predict'
 import type { Exception } from '@sable/core/profile/exceptions'
@@ -23,6 +25,8 @@ export interface PredictRequest {
   readonly values: SettingValues
   readonly exceptions: readonly Exception[]
 }
+
+export type PlacedPart = Pick<PredictRequest, 'partId' | 'contentKey' | 'fileName' | 'placement'>
 
 /** What crosses back: classes do not survive the way between threads. */
 export type PredictAnswer =
@@ -120,10 +124,16 @@ const api = {
     return timers.map((timer) => timer.finish())
   },
 
+  /** The mended part as it lies on the bed, as a 3MF or STL file. */
+  async writeModel(request: PlacedPart, kind: 'stl' | '3mf', name: string): Promise<Blob> {
+    const part = await loadPart(request)
+    const mesh = place(part.mesh, request.placement)
+    const bytes = kind === '3mf' ? write3mf(mesh, name) : writeStl(mesh)
+    return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: kind === '3mf' ? 'model/3mf' : 'model/stl' })
+  },
+
   /** Triangles of the part as it lies on the bed, for drawing. */
-  async meshForView(
-    request: Pick<PredictRequest, 'partId' | 'contentKey' | 'fileName' | 'placement'>,
-  ): Promise<{ positions: Float32Array; triangles: Uint32Array }> {
+  async meshForView(request: PlacedPart): Promise<{ positions: Float32Array; triangles: Uint32Array }> {
     const part = await loadPart(request)
     const mesh = place(part.mesh, request.placement)
     const answer = { positions: Float32Array.from(mesh.positions), triangles: mesh.triangles.slice() }

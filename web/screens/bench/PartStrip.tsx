@@ -8,9 +8,10 @@ import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { partsQuery, uploadPart } from '../../api/queries'
 import { edit } from '../../desk/deskStore'
 import { setPart } from '../../desk/edits'
-import { useForecasts } from '../../predictions/predictionStore'
+import { predictionPool, useForecasts } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
-import { Menu, MenuItem } from '../../ui/Menu'
+import { download, fileNameFrom } from '../../ui/download'
+import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
 import type { Refusal } from '../../ui/Notice'
 import { Popover } from '../../ui/Popover'
 import { asRefusal } from './asRefusal'
@@ -35,6 +36,14 @@ export function PartStrip({ content, part, parts, printers, onRefusal }: Props) 
   const take = (file: File): void => {
     if (isProgram(file.name)) setProgram(file)
     else void upload.begin(file)
+  }
+  const save = async (kind: '3mf' | 'stl'): Promise<void> => {
+    try {
+      const placed = { partId: part.id, contentKey: part.contentKey, fileName: part.fileName, placement: content.placement }
+      download(`${fileNameFrom(part.name)}.${kind}`, await predictionPool().anyWorker.writeModel(placed, kind, part.name))
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
   }
   const [over, setOver] = useState(false)
   const filePicker = useRef<HTMLInputElement>(null)
@@ -80,6 +89,12 @@ export function PartStrip({ content, part, parts, printers, onRefusal }: Props) 
               onSelect={() => edit((before) => setPart(before, other.id))}
             >
               <span className="max-w-60 truncate">{other.name}</span>
+            </MenuItem>
+          ))}
+          <MenuSeparator />
+          {(['3mf', 'stl'] as const).map((kind) => (
+            <MenuItem key={kind} hint={kind === '3mf' ? '3MF' : 'STL'} onSelect={() => void save(kind)}>
+              Save as it lies
             </MenuItem>
           ))}
         </Menu>

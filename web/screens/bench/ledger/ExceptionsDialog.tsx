@@ -1,6 +1,6 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { InputError } from '@sable/core/errors'
-import { type Exception, exceptionSchema, MOST_EXCEPTIONS } from '@sable/core/profile/exceptions'
+import { type Exception, exceptionSchema, MOST_EXCEPTIONS, reachOf } from '@sable/core/profile/exceptions'
 import { groups } from '@sable/core/profile/setting'
 import { definitionOf, parseValue, type SettingName, type SettingValues, settingNames, settings } from '@sable/core/profile/settings'
 import { Plus, X } from 'lucide-react'
@@ -19,8 +19,8 @@ export function ExceptionsDialog({ candidate, onClose }: { candidate: Candidate;
   return (
     <Sheet title={`Exceptions of ${candidate.name}`} onClose={onClose}>
       <p className="mb-3 text-[12.5px] text-muted">
-        Heights in mm above the bed; x and y from the middle of the part. Where two places overlap, the later one wins. Walls and skins
-        follow heights; boxes change infill, speeds and whatever else belongs to a line.
+        Heights in mm above the bed; x and y from the middle of the part. Where two places overlap, the later one wins. Supports and foot
+        belong to the whole part; layer heights and layer time to whole layers.
       </p>
       <ol className="space-y-3">
         {exceptions.map((exception, i) => (
@@ -48,13 +48,13 @@ export function ExceptionsDialog({ candidate, onClose }: { candidate: Candidate;
   )
 }
 
-/** Supports, foot and thick infill are those of the whole part. */
-const placeGroups = groups.filter((group) => group !== 'Props' && group !== 'Foot')
+const placeGroups = groups.filter((group) => settingNames.some((name) => settings[name].group === group && reachOf(name) !== 'part'))
 
 const boxFields = ['minX', 'maxX', 'minY', 'maxY'] as const
 
 function Place({ exception, onChange, onRemove }: { exception: Exception; onChange: (next: Exception) => void; onRemove: () => void }) {
   const { name, fromZ, toZ, box, nearBelt, speedPercent, values } = exception
+  const layerWide = (Object.keys(values) as SettingName[]).find((name) => reachOf(name) === 'layers')
   // Only what the schema takes reaches the desk; the field shows what is wrong meanwhile.
   const apply = (part: Partial<Record<keyof Exception, unknown>>): boolean => {
     const next = Object.fromEntries(Object.entries({ ...exception, ...part }).filter(([, value]) => value !== undefined))
@@ -105,17 +105,24 @@ function Place({ exception, onChange, onRemove }: { exception: Exception; onChan
             />
           ))
         ) : (
-          <Button onClick={() => apply({ box: { minX: -10, maxX: 10, minY: -10, maxY: 10 } })}>Only in a box</Button>
+          <Button
+            disabled={layerWide !== undefined}
+            title={layerWide && `${settings[layerWide].label} belongs to whole layers`}
+            onClick={() => apply({ box: { minX: -10, maxX: 10, minY: -10, maxY: 10 } })}
+          >
+            Only in a box
+          </Button>
         )}
         {box && <Button onClick={() => apply({ box: undefined })}>Whole layers</Button>}
       </div>
-      <Overrides values={values} onChange={(next) => apply({ values: next })} />
+      <Overrides values={values} partial={box !== undefined || nearBelt !== undefined} onChange={(next) => apply({ values: next })} />
     </li>
   )
 }
 
-/** Settings that have another value in the place. */
-function Overrides({ values, onChange }: { values: SettingValues; onChange: (values: SettingValues) => void }) {
+/** Settings that have another value in the place; `partial` when it covers a part of a layer only. */
+function Overrides({ values, partial, onChange }: { values: SettingValues; partial: boolean; onChange: (values: SettingValues) => void }) {
+  const canHold = (name: SettingName): boolean => reachOf(name) === 'place' || (reachOf(name) === 'layers' && !partial)
   const own = Object.entries(values) as [SettingName, number | string][]
   return (
     <div className="mt-3 flex flex-wrap items-end gap-3 border-t border-line/60 pt-3">
@@ -143,7 +150,7 @@ function Overrides({ values, onChange }: { values: SettingValues; onChange: (val
         {placeGroups.map((group) => (
           <optgroup key={group} label={group}>
             {settingNames
-              .filter((name) => settings[name].group === group && name !== 'infillEvery' && !(name in values))
+              .filter((name) => settings[name].group === group && canHold(name) && !(name in values))
               .map((name) => (
                 <option key={name} value={name}>
                   {settings[name].label}

@@ -142,6 +142,7 @@ const SettingCell = memo(function SettingCell({
               </span>
             )}
             {held !== undefined && <span className="truncate text-[11px] text-worse">{held}</span>}
+            {cell.also !== undefined && <span className="truncate text-[11px] text-muted">{cell.also}</span>}
             <span
               title={origin}
               className={`ml-auto truncate ${row.kind === 'setting' ? 'figure' : 'text-[12.5px]'} ${own ? 'text-ink' : 'text-muted'}`}

@@ -1,13 +1,31 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { InputError } from '@sable/core/errors'
-import { parseValue } from '@sable/core/profile/settings'
+import { parseValue, type SettingName } from '@sable/core/profile/settings'
+import { inOwnUnit } from '@sable/core/profile/typedValue'
 import { setSetup, setValue } from '../../../desk/edits'
-import type { LedgerRow } from './rows'
+import type { Cell, LedgerRow } from './rows'
 import { extent, type Selection } from './selection'
 
-/** Puts typed text into a cell. Empty text gives the value back to the shelf. @throws InputError */
-export function typeInto(content: LineupContent, row: LedgerRow, candidateId: string, text: string): LineupContent {
-  if (row.kind === 'setting') return setValue(content, candidateId, row.id, text.trim() === '' ? undefined : parseValue(row.id, text))
+/** What stands in the cells of a column, by row. */
+export type Column = Readonly<Record<string, Cell>>
+
+/**
+ * Puts typed text, with a unit or without, into a cell. Empty text gives the value back to the shelf.
+ *
+ * @param column what stands in the candidate's other cells
+ * @throws InputError
+ */
+export function typeInto(
+  content: LineupContent,
+  row: LedgerRow,
+  candidateId: string,
+  text: string,
+  column: Column | undefined,
+): LineupContent {
+  if (row.kind === 'setting') {
+    const numberOf = (name: SettingName): number => Number(column?.[name]?.value)
+    return setValue(content, candidateId, row.id, text.trim() === '' ? undefined : parseValue(row.id, inOwnUnit(row.id, text, numberOf)))
+  }
   const wanted = text.trim().toLowerCase()
   const choice = row.choices.find(({ key, name }) => key.toLowerCase() === wanted || name.toLowerCase() === wanted)
   if (!choice)
@@ -45,7 +63,13 @@ export function fillRight(content: LineupContent, rows: readonly LedgerRow[], se
  *
  * @throws InputError for the first cell that cannot be read; nothing is changed then
  */
-export function pasteCells(content: LineupContent, rows: readonly LedgerRow[], selection: Selection, text: string): LineupContent {
+export function pasteCells(
+  content: LineupContent,
+  rows: readonly LedgerRow[],
+  columns: readonly Column[],
+  selection: Selection,
+  text: string,
+): LineupContent {
   const block = text
     .replace(/\r?\n$/, '')
     .split(/\r?\n/)
@@ -60,14 +84,11 @@ export function pasteCells(content: LineupContent, rows: readonly LedgerRow[], s
       const row = rows[top + r]
       const candidate = content.candidates[left + c]
       const value = single ? block[0]?.[0] : block[r]?.[c]
-      if (row && candidate && value !== undefined) changed = typeInto(changed, row, candidate.id, withoutUnit(value))
+      if (row && candidate && value !== undefined) changed = typeInto(changed, row, candidate.id, value, columns[left + c])
     }
   }
   return changed
 }
-
-/** Pasted cells may carry a unit: "0.2 mm" is 0.2. */
-const withoutUnit = (text: string): string => text.replace(/^\s*([+-]?[\d.,]+)\s*(mm|mm\/s|mm\/s²|mm³\/s|%|°C|s)\s*$/, '$1')
 
 function overCells(
   content: LineupContent,

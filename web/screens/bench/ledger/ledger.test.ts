@@ -29,15 +29,24 @@ const content: LineupContent = {
 }
 const rows = ledgerRows(shelf).flatMap((group) => group.rows)
 const rowOf = (id: string): number => rows.findIndex((row) => row.id === id)
+const columns = content.candidates.map((one) => cellsOf(one, content.candidates[0], shelf)!)
 const walls = (of: LineupContent) => of.candidates.map(({ values }) => values.wallCount)
 
 describe('cells', () => {
   it('take what is typed, with a comma or a point, and give back what is emptied', () => {
-    expect(typeInto(content, rows[rowOf('layerHeight')]!, 'a', '0,28').candidates[0]?.values.layerHeight).toBe(0.28)
-    expect(walls(typeInto(content, rows[rowOf('wallCount')]!, 'a', ' '))).toEqual([undefined, 5, undefined])
-    expect(typeInto(content, rows[rowOf('material')]!, 'b', 'fast pla').candidates[1]?.material).toBe('fast-pla')
-    expect(() => typeInto(content, rows[rowOf('wallCount')]!, 'a', '-1')).toThrow(InputError)
-    expect(() => typeInto(content, rows[rowOf('printer')]!, 'a', 'nowhere')).toThrow(/no printer/)
+    expect(typeInto(content, rows[rowOf('layerHeight')]!, 'a', '0,28', columns[0]).candidates[0]?.values.layerHeight).toBe(0.28)
+    expect(walls(typeInto(content, rows[rowOf('wallCount')]!, 'a', ' ', columns[0]))).toEqual([undefined, 5, undefined])
+    expect(typeInto(content, rows[rowOf('material')]!, 'b', 'fast pla', columns[1]).candidates[1]?.material).toBe('fast-pla')
+    expect(() => typeInto(content, rows[rowOf('wallCount')]!, 'a', '-1', columns[0])).toThrow(InputError)
+    expect(() => typeInto(content, rows[rowOf('printer')]!, 'a', 'nowhere', columns[0])).toThrow(/no printer/)
+  })
+
+  it('take a wall thickness for a count, and tell how thick so many walls are (CP-N8, common practice)', () => {
+    expect(typeInto(content, rows[rowOf('wallCount')]!, 'a', '1.6 mm', columns[0]).candidates[0]?.values.wallCount).toBe(
+      Math.round(1.6 / Number(columns[0]?.lineWidth?.value)),
+    )
+    expect(columns[1]?.wallCount?.also).toBe(`${Number((5 * Number(columns[1]?.lineWidth?.value)).toFixed(2))} mm`)
+    expect(columns[0]?.layerHeight?.also).toBeUndefined()
   })
 
   it('fill right from the leftmost column, or over all columns when one is selected', () => {
@@ -52,12 +61,12 @@ describe('cells', () => {
 
   it('paste a block, or one value over the selection; all of it or nothing', () => {
     const top = at(rowOf('wallCount'), 0)
-    const pasted = pasteCells(content, rows, top, '1\t2\t4\n6\t7\t8\n')
+    const pasted = pasteCells(content, rows, columns, top, '1\t2\t4\n6\t7\t8\n')
     expect(walls(pasted)).toEqual([1, 2, 4])
     expect(pasted.candidates.map(({ values }) => values.topLayers)).toEqual([6, 7, 8])
-    expect(walls(pasteCells(content, rows, { ...top, column: 2 }, '9'))).toEqual([9, 9, 9])
-    expect(pasteCells(content, rows, at(rowOf('layerHeight'), 0), '0.3 mm').candidates[0]?.values.layerHeight).toBe(0.3)
-    expect(() => pasteCells(content, rows, top, '1\t2\tmany')).toThrow(InputError)
+    expect(walls(pasteCells(content, rows, columns, { ...top, column: 2 }, '9'))).toEqual([9, 9, 9])
+    expect(pasteCells(content, rows, columns, at(rowOf('layerHeight'), 0), '0.3 mm').candidates[0]?.values.layerHeight).toBe(0.3)
+    expect(() => pasteCells(content, rows, columns, top, '1\t2\tmany')).toThrow(InputError)
   })
 
   it('are given back to the shelf over a whole selection, but never lose their printer', () => {

@@ -4,6 +4,7 @@ import { applies } from '@sable/core/profile/applies'
 import { type Origin, resolveSettings } from '@sable/core/profile/resolve'
 import { type Group, groups, type Setting } from '@sable/core/profile/setting'
 import { definitionOf, type SettingName, settingNames, settings } from '@sable/core/profile/settings'
+import { thicknessOf } from '@sable/core/profile/typedValue'
 import type { SetupField } from '../../../desk/edits'
 
 /** An editable row of the ledger: what a candidate prints with, or one setting. */
@@ -60,6 +61,8 @@ export function ledgerRows(shelf: Shelf): RowGroup[] {
 export interface Cell {
   readonly value: number | string
   readonly text: string
+  /** The same in another way: how thick so many walls are. */
+  readonly also: string | undefined
   /** Where the value comes from. */
   readonly origin: Origin
   readonly differs: boolean
@@ -73,10 +76,7 @@ export function cellsOf(candidate: Candidate, first: Candidate | undefined, shel
   const base = first && first.id !== candidate.id ? resolvedValues(first, shelf) : undefined
   if (!own) return undefined
   return Object.fromEntries(
-    Object.entries(own).map(([id, { value, text, origin, applies }]) => [
-      id,
-      { value, text, origin, applies, differs: base !== undefined && base[id]?.value !== value },
-    ]),
+    Object.entries(own).map(([id, cell]) => [id, { ...cell, differs: base !== undefined && base[id]?.value !== cell.value }]),
   )
 }
 
@@ -86,16 +86,28 @@ function resolvedValues(candidate: Candidate, shelf: Shelf): Record<string, Omit
   const material = shelf.materials.find(({ key }) => key === candidate.material)
   if (!printer || !nozzle || !material) return undefined
   const { settings: values, origins } = resolveSettings({ printer, nozzle, material }, candidate.values)
+  const setup = ({ key, name }: { readonly key: string; readonly name: string }): Omit<Cell, 'differs'> => ({
+    value: key,
+    text: name,
+    also: undefined,
+    origin: 'profile',
+    applies: true,
+  })
+  const thickness = (name: SettingName): string | undefined => {
+    const mm = thicknessOf(name, Number(values[name]), (other) => Number(values[other]))
+    return mm === undefined ? undefined : `${Number(mm.toFixed(2))} mm`
+  }
   return {
-    printer: { value: printer.key, text: printer.name, origin: 'profile', applies: true },
-    nozzle: { value: nozzle.key, text: nozzle.name, origin: 'profile', applies: true },
-    material: { value: material.key, text: material.name, origin: 'profile', applies: true },
+    printer: setup(printer),
+    nozzle: setup(nozzle),
+    material: setup(material),
     ...Object.fromEntries(
       settingNames.map((name) => [
         name,
         {
           value: values[name],
           text: formatValue(definitionOf(name), values[name]),
+          also: thickness(name),
           origin: origins[name],
           applies: applies(name, values),
         },

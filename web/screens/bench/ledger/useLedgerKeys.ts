@@ -82,12 +82,12 @@ export function useLedgerKeys(table: Table): LedgerKeys {
 
   const commit = useCallback<LedgerKeys['commit']>(
     (text, then) => {
-      const { selection, rows, content } = now.current
+      const { selection, rows, columns, content } = now.current
       const row = rows[selection.row]
       const candidate = content.candidates[selection.column]
       if (!row || !candidate) return leave()
       try {
-        edit((before) => typeInto(before, row, candidate.id, text))
+        edit((before) => typeInto(before, row, candidate.id, text, columns[selection.column]))
         leave()
         const [byRow, byColumn] = steps[then]
         go(byRow, byColumn, false)
@@ -144,10 +144,10 @@ export function useLedgerKeys(table: Table): LedgerKeys {
 
   const onPaste = useCallback(
     (event: ClipboardEvent) => {
-      const { selection, rows, editing } = now.current
+      const { selection, rows, columns, editing } = now.current
       if (editing || event.target instanceof HTMLInputElement) return
       const text = event.clipboardData.getData('text/plain')
-      if (text !== '') attempt((content) => pasteCells(content, rows, selection, text))
+      if (text !== '') attempt((content) => pasteCells(content, rows, columns, selection, text))
       event.preventDefault()
     },
     [attempt],

@@ -107,7 +107,20 @@ export const verdicts: readonly Verdict[] = [
         (p) => p.startUpS ?? 0,
         'Heating, homing and purging, from assumed time constants; not part of the printing time.',
       ),
-      time('time-travel', 'Travel', (p) => p.timeByFeatureS.travel, 'Time spent on moves that lay nothing.'),
+      {
+        ...time(
+          'time-travel',
+          'Travel',
+          (p) => p.timeByFeatureS.travel,
+          'Time spent on moves that lay nothing, and their way. Spared is what finishing each hole before the next saves of it, estimated from some layers.',
+        ),
+        of: (p) => {
+          const seconds = p.timeByFeatureS.travel
+          const spared = (p.travel.savedMm ?? 0) / 1000
+          const note = `${fixed(p.travel.lengthMm / 1000, 1)} m${spared > 0.05 ? `, spared ${fixed(spared, 1)}` : ''}`
+          return { value: seconds, ...splitDuration(seconds), note, basis: 'calculated' }
+        },
+      },
       time('time-retraction', 'Retraction', (p) => p.timeByFeatureS.retraction, 'Time spent pulling filament back and pushing it forward.'),
     ],
   },

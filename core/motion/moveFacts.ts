@@ -1,0 +1,82 @@
+import { type Feature, features, isLaid, type Toolpath } from '../toolpath/toolpath'
+import { type Limiter, limiters } from './limiters'
+import type { Motion } from './planMotion'
+
+/** Everything that is known of one move. Units are in the names. */
+export interface MoveFacts {
+  readonly move: number
+  /** Counted from 0. */
+  readonly layer: number
+  readonly feature: Feature
+  readonly from: readonly [x: number, y: number, z: number]
+  readonly to: readonly [x: number, y: number, z: number]
+  readonly lengthMm: number
+  readonly widthMm: number
+  readonly areaMm2: number
+  /** Share of the line that has nothing under it, 0–1. */
+  readonly overAir: number
+  /** Names of the exceptions in force. */
+  readonly exceptions: readonly string[]
+  /** What a program asks for, once flow, layer time and the like have had their say. */
+  readonly askedMmS: number
+  readonly peakMmS: number
+  readonly meanMmS: number
+  readonly durationS: number
+  /** At the highest speed. */
+  readonly flowMm3S: number
+  readonly limiter: Limiter
+  readonly why: string
+}
+
+const reasons: Readonly<Record<Limiter, string>> = {
+  asked: 'runs as asked',
+  firstLayer: 'slowed because it is among the first layers',
+  exception: 'runs as asked by an exception',
+  flow: 'held by what the hot end can melt',
+  axis: 'held by the speed limit of an axis',
+  extruder: 'held by how fast the extruder can feed',
+  acceleration: 'too short to reach its speed at this acceleration',
+  corner: 'held by the corners at its ends',
+  layerTime: 'slowed so that the layer takes its least time',
+}
+
+/** The numbers and the reason of one move; `exceptionNames` in the order of their bits. */
+export function factsOf(path: Toolpath, motion: Motion, move: number, exceptionNames: readonly string[] = []): MoveFacts {
+  const { x, y, z, feature, area, width, air, scope, layerStart } = path
+  const peak = motion.peak[move]!
+  const duration = motion.duration[move]!
+  const limiter = limiters[motion.limiter[move]!]!
+  const kind = feature[move]!
+  const length = Math.hypot(x[move + 1]! - x[move]!, y[move + 1]! - y[move]!, z[move + 1]! - z[move]!)
+  return {
+    move,
+    layer: layerOf(layerStart, move),
+    feature: features[kind]!,
+    from: [x[move]!, y[move]!, z[move]!],
+    to: [x[move + 1]!, y[move + 1]!, z[move + 1]!],
+    lengthMm: length,
+    widthMm: isLaid(kind) ? width[move]! : 0,
+    areaMm2: area[move]!,
+    overAir: air[move]! / 255,
+    exceptions: exceptionNames.filter((_, i) => (scope[move]! >> i) & 1),
+    askedMmS: motion.asked[move]!,
+    peakMmS: peak,
+    meanMmS: duration > 0 ? length / duration : 0,
+    durationS: duration,
+    flowMm3S: area[move]! * peak,
+    limiter,
+    why: reasons[limiter],
+  }
+}
+
+/** Layer of a move, by halving. */
+function layerOf(layerStart: Uint32Array, move: number): number {
+  let low = 0
+  let high = layerStart.length - 1
+  while (high - low > 1) {
+    const middle = (low + high) >>> 1
+    if (layerStart[middle]! <= move) low = middle
+    else high = middle
+  }
+  return low
+}

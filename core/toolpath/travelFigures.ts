@@ -1,0 +1,35 @@
+import { Scopes } from '../profile/exceptions'
+import type { Regions } from '../regions/findRegions'
+import type { PolygonKernel } from '../regions/polygon'
+import { type Layers, layerCount } from '../slicing/layers'
+import { layPaths } from './layPaths'
+import { code, moveCount, type Toolpath } from './toolpath'
+
+export interface TravelFigures {
+  /** Way of one part that is run without laying anything, mm. */
+  readonly lengthMm: number
+  /** How much longer it would be if holes and islands were not finished one by one; estimated from some layers, mm. */
+  readonly savedMm?: number
+}
+
+/** What another order of walls would save is worked out on this many layers at most. */
+const SAMPLED_LAYERS = 12
+
+export function travelFigures(layers: Layers, regions: Regions, path: Toolpath, scopes: Scopes, kernel: PolygonKernel): TravelFigures {
+  const lengthMm = travelLength(path)
+  if (scopes.settings.finishEachLoop === 'off') return { lengthMm }
+  const every = Math.ceil(layerCount(layers) / SAMPLED_LAYERS)
+  const sampled = (finishEachLoop: 'on' | 'off'): number => {
+    const other = new Scopes({ ...scopes.settings, finishEachLoop }, scopes.exceptions)
+    return travelLength(layPaths(layers, regions, other, kernel, { only: (layer) => layer % every === 0 }))
+  }
+  const on = sampled('on')
+  return { lengthMm, savedMm: on > 0 ? (sampled('off') / on - 1) * lengthMm : 0 }
+}
+
+function travelLength(path: Toolpath): number {
+  const { x, y, feature } = path
+  let length = 0
+  for (let m = 0; m < moveCount(path); m++) if (feature[m] === code.travel) length += Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
+  return length
+}

@@ -169,7 +169,6 @@ describe('programs and other files', () => {
     expect(sable('time', join(folder, 'none.gcode')).stderr).toMatch(/none\.gcode: There is no such file/)
     const stl = join(folder, 'block.stl')
     expect(sable('convert', stl, join(folder, 'x.step')).stderr).toMatch(/"\.step" is no kind of file/)
-    expect(sable('toolpath', stl, '--gcode', join(folder, 'b.gcode'), '--printer', 'towline').stderr).toMatch(/tilted belt.*level bed/)
     expect(sable('time', join(folder, 'block.gcode'), '--feature-pattern', '(').stderr).toMatch(/no regular expression/)
   })
 })

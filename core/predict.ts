@@ -25,6 +25,7 @@ import { slice } from './slicing/slice'
 import { toBeltFrame } from './slicing/tiltedBelt'
 import { StageCache, stageKey } from './stageCache'
 import { type LoadCase, type LoadFigure, strengthFigures } from './strength/strengthFigures'
+import { toBeltAxes } from './toolpath/beltAxes'
 import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
 import { layPaths } from './toolpath/layPaths'
@@ -129,15 +130,15 @@ export function layDown(part: Part, placement: Placement, setup: Setup, values: 
   const placed = cache.get('mesh', meshKey, () => place(part.mesh, placement))
   const sizeMm = measureSize(placed)
   const tilt = printer.kinematics === 'tiltedBelt' ? (printer.beltAngle ?? DEFAULT_BELT_ANGLE) : undefined
-  const belt = tilt === undefined ? undefined : cache.get('belt', stageKey('belt', meshKey, tilt), () => toBeltFrame(placed, tilt))
-  const mesh = belt?.mesh ?? placed
+  const frame = tilt === undefined ? undefined : cache.get('belt', stageKey('belt', meshKey, tilt), () => toBeltFrame(placed, tilt))
+  const mesh = frame?.mesh ?? placed
   refuseImpossible(measureSize(mesh), settings)
 
   const layersKey = keyOf('layers', meshKey, tilt)
   const layers = cache.get('layers', layersKey, () => {
     const scopes = scopesFor('layers')
-    const sliced = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel, progressOf('layers'))
-    return belt ? { ...sliced, beltStart: belt.beltStart, beltSlope: belt.beltSlope } : sliced
+    const sliced = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z, frame?.belt)), kernel, progressOf('layers'))
+    return frame ? { ...sliced, belt: frame.belt } : sliced
   })
 
   const regionsKey = keyOf('regions', layersKey, bore)
@@ -149,7 +150,10 @@ export function layDown(part: Part, placement: Placement, setup: Setup, values: 
   const single = cache.get('toolpath', pathKey, () =>
     layPaths(layers, regions, scopesFor('toolpath'), kernel, { onLayer: progressOf('toolpath') }),
   )
-  const path = cache.get('copies', pathKey, () => copyPaths(single, sizeMm, settings))
+  const path = cache.get('copies', pathKey, () => {
+    const copied = copyPaths(single, sizeMm, settings, frame?.belt)
+    return frame ? toBeltAxes(copied, frame.belt) : copied
+  })
   return { resolved, mesh, sizeMm, layers, layersKey, regions, single, path, pathKey }
 }
 
@@ -233,6 +237,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       setup,
       resolved,
       sizeMm,
+      belt: layers.belt,
       mesh: part.report,
       time,
       laidVolumeMm3: volume.total - volume.support - volume.foot,

@@ -3,6 +3,7 @@ import type { MeshReport } from '../mesh/repair'
 import type { TimeFigures } from '../motion/timeFigures'
 import type { ResolvedSettings, Setup } from '../profile/resolve'
 import { settings as definitions, type SettingName } from '../profile/settings'
+import type { BeltLine } from '../slicing/tiltedBelt'
 import { copyPlaces } from '../toolpath/copyPaths'
 
 /** Something a person should know before printing. */
@@ -19,6 +20,8 @@ export interface Evidence {
   readonly setup: Setup
   readonly resolved: ResolvedSettings
   readonly sizeMm: readonly [number, number, number]
+  /** Only on a tilted belt. */
+  readonly belt?: BeltLine | undefined
   readonly mesh: Pick<MeshReport, 'watertight'>
   readonly time: TimeFigures
   /** Of the part itself, without supports and foot. */
@@ -115,14 +118,14 @@ const rules: readonly Rule[] = [
           setting: 'supportFrom',
           message: `Supports from the ${resolved.settings.supportFrom === 'bed' ? 'bed alone' : 'places allowed'} do not reach ${Math.round(unheldMm2)} mm² of overhang.`,
         },
-  ({ setup, sizeMm, resolved }) => {
-    const { copies, copyGap } = resolved.settings
+  ({ setup, sizeMm, resolved, belt }) => {
+    const { copies } = resolved.settings
     if (copies === 1) return
-    const places = copyPlaces(copies, sizeMm, copyGap)
+    const places = copyPlaces(sizeMm, resolved.settings, belt)
     const spread = [0, 1].map(
       (k) => Math.max(...places.map((place) => place[k]!)) - Math.min(...places.map((place) => place[k]!)) + sizeMm[k]!,
     )
-    const over = [0, 1].filter((k) => spread[k]! > setup.printer.buildVolume[k]!)
+    const over = [0, ...(belt ? [] : [1])].filter((k) => spread[k]! > setup.printer.buildVolume[k]!)
     if (over.length === 0) return
     return {
       id: 'copies-do-not-fit',

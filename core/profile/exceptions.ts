@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { type BeltLine, beltAt } from '../slicing/tiltedBelt'
 import { settings as definitions, type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
 
 /** Most exceptions of one profile: each has a bit of its own in every move. */
@@ -71,42 +72,60 @@ export class Scopes {
     return found
   }
 
-  /** Exceptions that cover a whole layer at this height. */
-  ofLayer(z: number): number {
-    return this.exceptions.reduce((scope, e, i) => (reaches(e, z) && !e.box && e.nearBelt === undefined ? scope | (1 << i) : scope), 0)
+  /** Exceptions that cover a whole layer at this height. Layers of a tilted belt pass through all heights of the part. */
+  ofLayer(z: number, belt?: BeltLine): number {
+    return this.exceptions.reduce((scope, e, i) => (isWhole(e, belt) && (belt || reaches(e, z)) ? scope | (1 << i) : scope), 0)
   }
 
-  /**
-   * Exceptions at this height that cover a part of the layer only.
-   *
-   * @param beltAt where on a tilted belt this layer meets the belt, y in mm
-   */
-  partialAt(z: number, beltAt = 0): Patch[] {
+  /** Exceptions at this height that cover a part of the layer only. */
+  partialAt(z: number, belt?: BeltLine): Patch[] {
     return this.exceptions.flatMap((exception, i) => {
-      const { box, nearBelt } = exception
-      if (!reaches(exception, z) || (!box && nearBelt === undefined)) return []
-      return [
-        {
-          bit: 1 << i,
-          exception,
-          minX: box?.minX ?? -Infinity,
-          maxX: box?.maxX ?? Infinity,
-          minY: box?.minY ?? -Infinity,
-          maxY: Math.min(box?.maxY ?? Infinity, nearBelt === undefined ? Infinity : beltAt + nearBelt),
-        },
-      ]
+      if (isWhole(exception, belt) || !(belt || reaches(exception, z))) return []
+      return [{ bit: 1 << i, exception, ...(belt ? onTiltedLayer(exception, z, belt) : onLevelLayer(exception)) }]
     })
   }
 }
 
-/** A part of a layer in which an exception holds: x and y between these, mm, without end where infinite. */
-export interface Patch {
-  readonly bit: number
-  readonly exception: Exception
+interface Rectangle {
   readonly minX: number
   readonly maxX: number
   readonly minY: number
   readonly maxY: number
+}
+
+/** A part of a layer in which an exception holds: x and y between these, mm, without end where infinite. */
+export interface Patch extends Rectangle {
+  readonly bit: number
+  readonly exception: Exception
+}
+
+const isWhole = ({ box, nearBelt, fromZ, toZ }: Exception, belt: BeltLine | undefined): boolean =>
+  !box && nearBelt === undefined && (!belt || (fromZ === 0 && toZ === undefined))
+
+/** Nearness to a belt means nothing on a level bed, where every place is as far from one. */
+const onLevelLayer = ({ box }: Exception): Rectangle => box ?? { minX: -Infinity, maxX: Infinity, minY: -Infinity, maxY: Infinity }
+
+/**
+ * Where a place of the part lies in a tilted layer: turned with it, its heights become a range along the gantry. With the
+ * angle α between gantry and belt and n = z + start·tan α, a point of the layer at y is y·cos α + n·sin α along the belt
+ * and y·sin α − n·cos α above it; x runs the other way (see toBeltFrame).
+ */
+function onTiltedLayer({ box, fromZ, toZ, nearBelt }: Exception, z: number, belt: BeltLine): Rectangle {
+  const angle = Math.atan2(1, belt.slope)
+  const [sin, cos] = [Math.sin(angle), Math.cos(angle)]
+  const n = z + belt.start / belt.slope
+  const along = (y: number): number => (y - n * sin) / cos
+  const above = (height: number): number => (height + n * cos) / sin
+  return {
+    minX: -(box?.maxX ?? Infinity),
+    maxX: -(box?.minX ?? -Infinity),
+    minY: Math.max(box ? along(box.minY) : -Infinity, fromZ > 0 ? above(fromZ) : -Infinity),
+    maxY: Math.min(
+      box ? along(box.maxY) : Infinity,
+      toZ === undefined ? Infinity : above(toZ),
+      nearBelt === undefined ? Infinity : beltAt(belt, z) + nearBelt,
+    ),
+  }
 }
 
 const reaches = ({ fromZ, toZ }: Exception, z: number): boolean => z >= fromZ && z < (toZ ?? Infinity)

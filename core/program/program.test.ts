@@ -1,12 +1,16 @@
 import { demoParts } from '@sable/demo/scenario'
 import { describe, expect, it } from 'vitest'
 import { filamentLength } from '../melt/flow'
-import { place } from '../mesh/place'
+import { type Placement, place } from '../mesh/place'
 import { planMotion } from '../motion/planMotion'
+import { predict } from '../predict'
 import type { SettingValues } from '../profile/settings'
+import { testKernel } from '../testing/kernel'
 import { layOut } from '../testing/layOut'
 import { setupOf } from '../testing/setups'
+import { blockMesh, partOf } from '../testing/solids'
 import { laidVolume } from '../toolpath/laidVolume'
+import { programFor } from './programFor'
 import { type ProgramFigures, type ProgramOptions, ProgramTimer } from './timeProgram'
 import { programText } from './writeProgram'
 
@@ -41,6 +45,25 @@ describe('programs that are written', () => {
     expect(Math.abs(read.timeS / timeS - 1)).toBeLessThan(0.002)
     expect(Math.abs(read.filament.lengthMm / lengthMm - 1)).toBeLessThan(0.001)
     expect(read.unknown).toEqual({})
+  })
+
+  it('for a tilted belt say so, never go below the belt, and read back take the same time', async () => {
+    const kernel = await testKernel
+    const setup = setupOf('towline')
+    const part = partOf('beam', blockMesh(20, 60, 10))
+    const placement: Placement = { scale: 1, rotateDeg: [0, 0, 0] }
+    const values = { copies: 2, copyOrder: 'oneAtATime', copyGap: 4 } as const
+    const pieces: string[] = []
+    programFor(part, placement, setup, values, { kernel, partName: 'beam', filament: 'relative' }, (text) => pieces.push(text))
+    const text = pieces.join('')
+    expect(text).toMatch(/keep fingers, hair and cables away/)
+    const numbers = (axis: string) => [...text.matchAll(new RegExp(`^G[01] .*${axis}(-?[\\d.]+)`, 'gm'))].map(([, n]) => Number(n))
+    expect(Math.min(...numbers('Y'))).toBeGreaterThan(0)
+    expect(Math.max(...numbers('Y'))).toBeLessThan(10 / Math.sin(Math.PI / 4))
+    // Two beams of 60 mm, each leaning 10 mm ahead, and the gap between them.
+    expect(Math.max(...numbers('Z').slice(0, -1))).toBeCloseTo(2 * (60 + 10) + 4, 0)
+    const predicted = predict(part, placement, setup, values, { kernel })
+    expect(Math.abs(timed(text, setup.printer).timeS / predicted.timeS - 1)).toBeLessThan(0.002)
   })
 
   it('name their features and layers, and explain themselves before the first motion', async () => {

@@ -1,4 +1,3 @@
-import { InputError } from '../errors'
 import type { Placement } from '../mesh/place'
 import { layDown, type Part, type PredictOptions, planFor, predict } from '../predict'
 import { Scopes } from '../profile/exceptions'
@@ -26,14 +25,6 @@ export function programFor(
   choice: ProgramChoice,
   write: (text: string) => void,
 ): void {
-  if (setup.printer.kinematics === 'tiltedBelt') {
-    throw new InputError(
-      'program-for-belt',
-      'Programs for a tilted belt are predicted but cannot be written yet.',
-      setup.printer.name,
-      'Choose a printer with a level bed.',
-    )
-  }
   const options = { ...choice, cache: choice.cache ?? new StageCache() }
   const prediction = predict(part, placement, setup, values, options)
   const laid = layDown(part, placement, setup, values, options)

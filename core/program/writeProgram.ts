@@ -52,7 +52,7 @@ function header({ partName, setup, figures, settingsOf, filament }: ProgramReque
     `- It is meant for ${printer.name} with a ${nozzle.bore} mm bore and ${material.name} only.`,
     `- It heats the nozzle to ${own.nozzleTemperature} C and the bed to ${own.bedTemperature} C. Never leave a first print alone.`,
     '- It homes first. The bed must be clear, and the head must be able to reach its end stops.',
-    `- It assumes that X0 Y0 is the front left corner and that the machine can reach ${printer.buildVolume.join(' x ')} mm.`,
+    ...(printer.kinematics === 'tiltedBelt' ? beltAxes : levelAxes(printer.buildVolume)),
     '- Watch the first layer, and keep a hand near the switch.',
     '',
     'LIMITS OF THE MACHINE',
@@ -68,6 +68,16 @@ function header({ partName, setup, figures, settingsOf, filament }: ProgramReque
   ]
   return `${lines.map((line) => `; ${line}`.trimEnd()).join('\n')}\n;${mark.cornerSpeed}${own.cornerSpeed}\n`
 }
+
+const levelAxes = (volume: readonly number[]): string[] => [
+  `- It assumes that X0 Y0 is the front left corner and that the machine can reach ${volume.join(' x ')} mm.`,
+]
+
+const beltAxes: readonly string[] = [
+  '- It assumes X across the belt, Y up the tilted gantry from 0 at the belt, and Z the way of the belt, positive away from the gantry.',
+  '- If the axes of the machine run otherwise, the part comes out mirrored or the nozzle drives into the belt.',
+  '- The belt moves the part: keep fingers, hair and cables away from its rollers.',
+]
 
 const ascii = (unit: string): string => unit.replace('²', '2').replace('³', '3').replace('°', '')
 
@@ -89,24 +99,36 @@ function start({ settingsOf, filament }: ProgramRequest): string {
   ].join('\n')
 }
 
-/** Fan and heat off, up as far as the machine reaches, and away from the part: a hot nozzle must not rest on it. */
+/** Where the middle of the part lies in the machine's own coordinates, x and y in mm: a belt begins at the gantry's foot. */
+function originOf({ printer: { kinematics, buildVolume } }: Setup): readonly [number, number] {
+  return [buildVolume[0] / 2, kinematics === 'tiltedBelt' ? 0 : buildVolume[1] / 2]
+}
+
+/** Fan and heat off, and away from the part: a hot nozzle must not rest on it. */
 function end({ path, setup }: ProgramRequest): string {
-  const [, depth, height] = setup.printer.buildVolume
-  const top = path.z.reduce((most, z) => Math.max(most, z), 0)
   return [
     '; --- end: fan and heat off, away from the part ---',
     'M107 ; fan off',
     'M104 S0 ; nozzle off',
     'M140 S0 ; bed off',
-    `G0 Z${number(Math.min(height, top + LIFT_AT_END), COORDINATE_DIGITS)} F600`,
-    `G0 X0 Y${number(depth, COORDINATE_DIGITS)} F12000`,
+    ...wayOut(path, setup),
     'M84 ; motors off: the nozzle is still hot',
     '',
   ].join('\n')
 }
 
+/** Up as far as the machine reaches and aside; a belt carries the part away instead. */
+function wayOut({ z }: Toolpath, { printer: { kinematics, buildVolume } }: Setup): string[] {
+  const [, depth, height] = buildVolume
+  const top = z.reduce((most, at) => Math.max(most, at), 0)
+  const rise = (to: number): string => `G0 Z${number(to, COORDINATE_DIGITS)} F600`
+  if (kinematics === 'tiltedBelt') return [rise(top + BELT_AT_END)]
+  return [rise(Math.min(height, top + LIFT_AT_END)), `G0 X0 Y${number(depth, COORDINATE_DIGITS)} F12000`]
+}
+
 /** mm */
 const LIFT_AT_END = 5
+const BELT_AT_END = 30
 
 /** Text is handed on in pieces of about this many characters. */
 const PIECE = 1 << 16
@@ -156,10 +178,10 @@ class Body {
     let pushed = (path.area[m]! * length) / filamentArea(setup.printer.filamentDiameter)
     if (kind === code.wipe)
       pushed = (-settings.retractLength * (1 - settings.wipeRetractFirst / 100) * length) / Math.max(1e-6, path.width[m]!)
-    const [width, depth] = setup.printer.buildVolume
+    const [left, front] = originOf(setup)
     const words: string[] = []
     if (length > 0)
-      words.push(`X${number(path.x[m + 1]! + width / 2, COORDINATE_DIGITS)}`, `Y${number(path.y[m + 1]! + depth / 2, COORDINATE_DIGITS)}`)
+      words.push(`X${number(path.x[m + 1]! + left, COORDINATE_DIGITS)}`, `Y${number(path.y[m + 1]! + front, COORDINATE_DIGITS)}`)
     if (path.z[m + 1] !== path.z[m]) words.push(`Z${number(path.z[m + 1]!, COORDINATE_DIGITS)}`)
     if (words.length === 0) return
     if (pushed !== 0) words.push(this.filament(pushed))

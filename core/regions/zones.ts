@@ -17,16 +17,14 @@ const FAR = 10_000
 
 /** Exceptions that cover a part of a layer, and change one of these settings where it is asked for. */
 export function patchesOn(layers: Layers, layer: number, scopes: Scopes, changes?: (name: SettingName) => boolean): Patch[] {
-  const middle = layers.top[layer]! - layers.height[layer]! / 2
-  const patches = scopes.partialAt(middle, beltAt(layers, middle))
+  const patches = scopes.partialAt(middleOf(layers, layer), layers.belt)
   return changes ? patches.filter(({ exception }) => (Object.keys(exception.values) as SettingName[]).some(changes)) : patches
 }
 
-/** Where on a tilted belt a layer meets the belt, y in mm. */
-const beltAt = ({ beltStart = 0, beltSlope = 0 }: Layers, middle: number): number => beltStart + middle * beltSlope
-
 /** Exceptions that cover a layer as a whole. */
-export const scopeOn = ({ top, height }: Layers, layer: number, scopes: Scopes): number => scopes.ofLayer(top[layer]! - height[layer]! / 2)
+export const scopeOn = (layers: Layers, layer: number, scopes: Scopes): number => scopes.ofLayer(middleOf(layers, layer), layers.belt)
+
+const middleOf = ({ top, height }: Layers, layer: number): number => top[layer]! - height[layer]! / 2
 
 /** Divides a group of contours at the rims of patches. */
 export function zonesOf(contours: Contours, group: number, layerScope: number, patches: readonly Patch[], kernel: PolygonKernel): Zone[] {

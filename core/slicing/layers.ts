@@ -1,4 +1,5 @@
 import type { Contours } from '../regions/contours'
+import type { BeltLine } from './tiltedBelt'
 
 /** A part cut into layers from the bed up: one group of contours a layer, lengths in mm. */
 export interface Layers {
@@ -7,9 +8,8 @@ export interface Layers {
   /** Thickness of each layer. */
   readonly height: Float64Array
   readonly outlines: Contours
-  /** On a tilted belt: the belt meets the layer whose middle is at height z along y = beltStart + beltSlope · z. */
-  readonly beltStart?: number
-  readonly beltSlope?: number
+  /** Only on a tilted belt. */
+  readonly belt?: BeltLine
   /** What had to be mended, as plain sentences with heights. */
   readonly notes: readonly string[]
 }

@@ -2,13 +2,22 @@ import { measureBox } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
 import { transform } from '../mesh/place'
 
+/**
+ * Where the belt runs in the frame of a tilted machine's layers: it meets the layer at height z along y = start + slope · z,
+ * the slope being the cotangent of the angle between gantry and belt. Lengths in mm.
+ */
+export interface BeltLine {
+  readonly start: number
+  readonly slope: number
+}
+
 /** A part seen in the frame of a tilted machine's layers. */
 export interface BeltFrame {
   readonly mesh: Mesh
-  /** The belt meets the layer at height z along y = beltStart + beltSlope · z. */
-  readonly beltStart: number
-  readonly beltSlope: number
+  readonly belt: BeltLine
 }
+
+export const beltAt = ({ start, slope }: BeltLine, z: number): number => start + slope * z
 
 /**
  * Turns a part that lies on the belt (z = 0, belt running along y) so that the layers of a machine tilted by `angle`
@@ -22,5 +31,5 @@ export function toBeltFrame(mesh: Mesh, angle: number): BeltFrame {
   const turned = transform(mesh, [-1, 0, 0, 0, cos, sin, 0, sin, -cos])
   const low = measureBox(turned).min[2]
   const positions = turned.positions.map((value, i) => (i % 3 === 2 ? value - low : value))
-  return { mesh: { positions, triangles: turned.triangles }, beltStart: (low * cos) / sin, beltSlope: cos / sin }
+  return { mesh: { positions, triangles: turned.triangles }, belt: { start: (low * cos) / sin, slope: cos / sin } }
 }

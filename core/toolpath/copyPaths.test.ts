@@ -10,7 +10,7 @@ const size = [8, 8, 10] as const
 
 describe('copies', () => {
   it('stand apart by their gap, as square as they can', () => {
-    const places = copyPlaces(7, size, 5)
+    const places = copyPlaces(size, { copies: 7, copyGap: 5, copyOrder: 'together', liftHeight: 0 })
     expect(new Set(places.map(String)).size).toBe(7)
     for (const [i, a] of places.entries())
       for (const b of places.slice(0, i)) expect(Math.max(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1]))).toBeGreaterThanOrEqual(13)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { slice } from '../slicing/slice'
+import { toBeltFrame } from '../slicing/tiltedBelt'
 import { testKernel } from '../testing/kernel'
 import { everywhere } from '../testing/setups'
 import { blockMesh } from '../testing/solids'
@@ -49,6 +50,18 @@ describe('roughness of a part', () => {
     const sides = 2 * (w + d) * h
     expect(raMeanUm).toBeCloseTo((wall * sides + top * w * d) / (sides + w * d), 6)
     expect(ra95Um).toBeCloseTo(top, 6)
+  })
+
+  it('leaves out the face on a tilted belt too', async () => {
+    const [w, d, h] = [20, 30, 10]
+    const { mesh, belt } = toBeltFrame(blockMesh(w, d, h), 45)
+    const layers = { ...slice(mesh, everywhere({ layerHeight: 0.2, firstLayerHeight: 0.2 }), await testKernel), belt }
+    const slope = (down: boolean) => facetRoughness(0.2, degrees(45), down)
+    // The sides stand across the layers; the top and the far end lean up and down by 45°, the near end the other way.
+    const faces = { sides: 2 * d * h, top: w * d, ends: 2 * w * h }
+    const total = faces.sides + faces.top + faces.ends
+    const expected = faces.sides * facetRoughness(0.2, 0, false) + faces.top * slope(true) + w * h * (slope(true) + slope(false))
+    expect(surfaceFigures(mesh, layers).raMeanUm).toBeCloseTo(expected / total, 4)
   })
 
   it('grows with the layer height (CP-S1, common practice)', async () => {

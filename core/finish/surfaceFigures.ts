@@ -1,6 +1,7 @@
 import { areaNormal } from '../mesh/measure'
 import { type Mesh, triangleCount } from '../mesh/mesh'
 import type { Layers } from '../slicing/layers'
+import { type BeltLine, beltAt } from '../slicing/tiltedBelt'
 import { facetRoughness } from './roughness'
 
 export interface SurfaceFigures {
@@ -10,7 +11,7 @@ export interface SurfaceFigures {
   readonly ra95Um: number
 }
 
-/** Faces this near the bed, mm, take the bed's texture and are left out. */
+/** Faces this near the bed or belt, mm, take its texture and are left out. */
 const ON_BED = 1e-3
 
 /** Roughness over the whole part as it stands on the bed, weighted by area. The face on the bed is not counted. */
@@ -26,14 +27,14 @@ export function surfaceFigures(mesh: Mesh, layers: Layers): SurfaceFigures {
 }
 
 /** Area (mm²; 0 for faces on the bed) and roughness (µm) of each triangle. */
-export function facetRoughnesses(mesh: Mesh, { top, height }: Layers): { areas: Float64Array; roughness: Float64Array } {
+export function facetRoughnesses(mesh: Mesh, { top, height, belt }: Layers): { areas: Float64Array; roughness: Float64Array } {
   const count = triangleCount(mesh)
   const areas = new Float64Array(count)
   const roughness = new Float64Array(count)
   const normal = new Float64Array(3)
   for (let t = 0; t < count; t++) {
     const twice = areaNormal(mesh, t, normal)
-    if (twice === 0 || liesOnBed(mesh, t)) continue
+    if (twice === 0 || liesOnBed(mesh, t, belt)) continue
     areas[t] = twice / 2
     const up = normal[2]! / twice
     const layer = layerAt(top, middleHeight(mesh, t))
@@ -44,8 +45,11 @@ export function facetRoughnesses(mesh: Mesh, { top, height }: Layers): { areas: 
 
 const cornerHeight = (mesh: Mesh, t: number, corner: number): number => mesh.positions[3 * mesh.triangles[3 * t + corner]! + 2]!
 
-const liesOnBed = (mesh: Mesh, t: number): boolean =>
-  cornerHeight(mesh, t, 0) < ON_BED && cornerHeight(mesh, t, 1) < ON_BED && cornerHeight(mesh, t, 2) < ON_BED
+const liesOnBed = (mesh: Mesh, t: number, belt: BeltLine | undefined): boolean =>
+  [0, 1, 2].every((corner) => {
+    const z = cornerHeight(mesh, t, corner)
+    return (belt ? mesh.positions[3 * mesh.triangles[3 * t + corner]! + 1]! - beltAt(belt, z) : z) < ON_BED
+  })
 
 const middleHeight = (mesh: Mesh, t: number): number => (cornerHeight(mesh, t, 0) + cornerHeight(mesh, t, 1) + cornerHeight(mesh, t, 2)) / 3
 

@@ -15,8 +15,8 @@ export interface Coverage {
   readonly outside: number
 }
 
-/** What the lines of a layer cover, infill and ironing left out unless asked for. */
-export function coverageOf({ layers, path }: LaidOut, layer: number, kernel: PolygonKernel, withInfill = true): Coverage {
+/** What the lines of a layer cover, ironing left out; `widthShare` makes every line narrower than it is. */
+export function coverageOf({ layers, path }: LaidOut, layer: number, kernel: PolygonKernel, withInfill = true, widthShare = 1): Coverage {
   const height = layers.height[layer]!
   let laid = 0
   const lines: { xy: number[]; width: number }[] = []
@@ -33,7 +33,7 @@ export function coverageOf({ layers, path }: LaidOut, layer: number, kernel: Pol
   return kernel.run((ops) => {
     const strips: Region[] = lines.map(({ xy, width }) => {
       const closed = Math.hypot(xy[0]! - xy[xy.length - 2]!, xy[1]! - xy[xy.length - 1]!) < 1e-6
-      return ops.unite(ops.strip(closed ? xy.slice(0, -2) : xy, width, closed))
+      return ops.unite(ops.strip(closed ? xy.slice(0, -2) : xy, width * widthShare, closed))
     })
     const all = ops.unite(ops.gather(strips))
     const outline = ops.offset(ops.read(layers.outlines, layer), 0.01)

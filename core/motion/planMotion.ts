@@ -93,21 +93,28 @@ class PaceBook {
 function readMoves(path: Toolpath, layer: number, from: number, to: number, paces: PaceBook, filament: number, chunk: MoveChunk): void {
   const { x, y, z, feature, area, width, air, scope } = path
   const base = paces.of(0)
+  let here = base
+  let inForce = 0
+  const perFilament = 1 / filament
   for (let m = from; m < to; m++) {
     const kind = feature[m]!
-    const here = paces.of(scope[m]!)
+    if (scope[m] !== inForce) {
+      inForce = scope[m]!
+      here = paces.of(inForce)
+    }
     const { settings } = here
     if (kind === code.retract || kind === code.pushBack) {
       const wiped = kind === code.retract && feature[m + 1] === code.wipe
       chunk.addFilament(settings.retractLength * (wiped ? settings.wipeRetractFirst / 100 : 1), here.speed[kind]!)
       continue
     }
-    const laid = isLaid(kind)
     let asked = here.speed[kind]!
     let acceleration = here.acceleration[kind]!
-    let limiter: number = asked !== base.speed[kind]! ? limiterCode.exception : limiterCode.asked
-    if (laid) {
-      if (mindsAir[kind] === 1) asked *= here.overAir[(air[m]! >> 6) as 0 | 1 | 2 | 3]
+    let limiter: number = inForce !== 0 && asked !== base.speed[kind]! ? limiterCode.exception : limiterCode.asked
+    let slowing: number = pace.fixed
+    if (isLaid(kind)) {
+      slowing = kind === code.outerWall ? pace.outerWall : pace.other
+      if (air[m]! > 63 && mindsAir[kind] === 1) asked *= here.overAir[(air[m]! >> 6) as 0 | 1 | 2 | 3]
       if (layer < settings.slowFirstLayers) {
         const slow = settings.firstLayerSpeed + ((asked - settings.firstLayerSpeed) * layer) / settings.slowFirstLayers
         if (slow < asked) {
@@ -117,8 +124,10 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
         if (layer === 0 && settings.firstLayerAcceleration > 0) acceleration = settings.firstLayerAcceleration
       }
     }
-    let feed = area[m]! / filament
-    if (kind === code.wipe) feed = (-settings.retractLength * (1 - settings.wipeRetractFirst / 100)) / Math.max(1e-6, width[m]!)
+    const feed =
+      kind === code.wipe
+        ? (-settings.retractLength * (1 - settings.wipeRetractFirst / 100)) / Math.max(1e-6, width[m]!)
+        : area[m]! * perFilament
     chunk.addMove(
       x[m + 1]! - x[m]!,
       y[m + 1]! - y[m]!,
@@ -129,7 +138,7 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
       settings.cornerSpeed,
       settings.flowLimit,
       limiter,
-      laid ? (kind === code.outerWall ? pace.outerWall : pace.other) : pace.fixed,
+      slowing,
     )
   }
 }

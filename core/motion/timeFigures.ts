@@ -93,8 +93,8 @@ const NOWHERE: RealSpeed = { speedMmS: 0, limiter: 'asked' }
 
 /** Lengths by speed and limiter, in steps fine enough to tell speeds apart that a person would. */
 class SpeedHistogram {
-  private static readonly STEP = 0.5
-  private static readonly BINS = 4096
+  private static readonly STEP = 1
+  private static readonly BINS = 1024
   private readonly lengths = new Float64Array(SpeedHistogram.BINS * limiters.length)
   private readonly fastest = new Float64Array(SpeedHistogram.BINS)
   private total = 0

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { LedgerPage } from '../tests/ledger'
+import { LedgerPage } from '../tests/ledgerPage'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
 

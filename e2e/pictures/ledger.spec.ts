@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { test } from '@playwright/test'
-import { LedgerPage } from '../tests/ledger'
+import { LedgerPage } from '../tests/ledgerPage'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
 

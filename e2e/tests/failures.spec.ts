@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
-import { LedgerPage } from './ledger'
+import { LedgerPage } from './ledgerPage'
 
 /** Processes of this desk whose command line holds all of the words. */
 function processes(...words: string[]): number[] {

@@ -1,0 +1,27 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { LedgerPage } from './ledgerPage'
+
+test('no request leaves the machine, and nothing is logged as an error', async ({ page }) => {
+  const outside: string[] = []
+  const errors: string[] = []
+  page.on('request', (request) => {
+    if (!/^(blob:|data:|http:\/\/localhost:4920\/)/.test(request.url())) outside.push(request.url())
+  })
+  page.on('console', (message) => {
+    if (message.type() === 'error') errors.push(message.text())
+  })
+  page.on('pageerror', (error) => errors.push(error.message))
+  await new LedgerPage(page).openCopy()
+  expect(outside).toEqual([])
+  expect(errors).toEqual([])
+})
+
+for (const theme of ['dark', 'light'] as const) {
+  test(`the ledger passes the accessibility rules of WCAG 2.2 AA in the ${theme} theme`, async ({ page }) => {
+    await page.addInitScript((chosen) => localStorage.setItem('sable.theme', chosen), theme)
+    await new LedgerPage(page).openCopy()
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([])
+  })
+}

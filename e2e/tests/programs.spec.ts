@@ -1,0 +1,62 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import { LedgerPage } from './ledgerPage'
+
+test('exceptions are set for places of a candidate, change its figures, and can be undone', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  const before = await ledger.figures(1)
+  await page.getByRole('button', { name: 'Exceptions of sturdy' }).click()
+  await page.getByRole('button', { name: 'Place', exact: true }).click()
+  await page.getByRole('button', { name: 'Done' }).click()
+  await ledger.settled()
+  expect(await ledger.value('time', 1).innerText()).not.toBe(before[0])
+  await expect(page.getByRole('button', { name: 'Exceptions of sturdy' })).toContainText('place 1')
+  await page.reload()
+  await ledger.settled()
+  await expect(page.getByRole('button', { name: 'Exceptions of sturdy' })).toContainText('place 1')
+})
+
+test('an exception in a box offers what can differ there, and refuses what belongs to whole layers', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  const before = await ledger.figures(0)
+  await page.getByRole('button', { name: 'Exceptions of everyday' }).click()
+  await page.getByRole('button', { name: 'Place', exact: true }).click()
+  const dialog = page.getByRole('dialog')
+  const settings = dialog.getByLabel('Add a setting')
+  await settings.selectOption('layerHeight')
+  await expect(dialog.getByRole('button', { name: 'Only in a box' })).toBeDisabled()
+  await dialog.getByRole('button', { name: 'Give Layer height back' }).click()
+  await dialog.getByRole('button', { name: 'Only in a box' }).click()
+  const offered = await settings.locator('option').allInnerTexts()
+  expect(offered).toContain('Walls')
+  expect(offered).not.toContain('Layer height')
+  expect(offered).not.toContain('Supports')
+  await settings.selectOption('wallCount')
+  await dialog.getByLabel('Walls', { exact: false }).last().fill('7')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await ledger.settled()
+  expect(await ledger.value('bend', 0).innerText()).not.toBe(before[4])
+})
+
+test('a candidate goes out as a program, and the program dropped in is timed on each printer', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  const saving = page.waitForEvent('download')
+  await ledger.menu(0, 'Write program')
+  const saved = await saving
+  expect(saved.suggestedFilename()).toBe('carry-hook-everyday.gcode')
+  const path = await saved.path()
+  expect(readFileSync(path, 'utf8')).toMatch(/^; Program by Sable Lantern[\s\S]*LOOK BEFORE RUNNING[\s\S]*G28/)
+  await page.getByLabel('Model file').setInputFiles({ name: 'hook.gcode', mimeType: 'text/plain', buffer: readFileSync(path) })
+  const dialog = page.getByRole('dialog', { name: 'hook.gcode' })
+  const table = dialog.getByRole('table', { name: 'Time on each printer' })
+  // On the printer that it was written for it takes what the ledger foretold.
+  await expect(table.locator('tbody tr').first().locator('td').nth(1)).toHaveText(
+    `${(await ledger.value('time', 0).innerText()).trim()} min`,
+  )
+  await expect(dialog).toContainText('45 layers')
+  await dialog.getByRole('button', { name: 'Close' }).click()
+  await expect(dialog).toHaveCount(0)
+})

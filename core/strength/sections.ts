@@ -33,17 +33,37 @@ const MOST_SECTIONS = 160
  */
 export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings): Sections {
   const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(path, axis === 'x' ? path.x : path.y, settings.lineWidth)
+  const sumInto = (sums: Sums): void =>
+    axis === 'z' ? sumLayers(path, slabs, settings, sums) : sumAcross(path, axis, slabs, settings, sums)
   const sums = new SlabSums(slabs.at.length)
-  if (axis === 'z') sumLayers(path, slabs, settings, sums)
-  else sumAcross(path, axis, slabs, settings, sums)
-  return { axis, at: slabs.at, ...sums.finish() }
+  sumInto(sums)
+  const found = sums.finish()
+  const fibres = new FarFibres(found)
+  if (fibres.isNeeded) {
+    sumInto(fibres)
+    fibres.finish()
+  }
+  return { axis, at: slabs.at, area: found.area, second: found.second, reach: found.reach }
+}
+
+/** What pieces of line are summed into. */
+interface Sums {
+  /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
+  add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void
+}
+
+interface Found {
+  readonly area: Float64Array
+  readonly middle: readonly [Float64Array, Float64Array]
+  readonly second: readonly [Float64Array, Float64Array]
+  readonly reach: readonly [Float64Array, Float64Array]
 }
 
 /**
  * Area and moments per slab, about the origin until `finish` moves them to the centroid: area, first u, first v, second u,
  * second v, low u, high u, low v, high v of one slab after another.
  */
-class SlabSums {
+class SlabSums implements Sums {
   private readonly sums: Float64Array
 
   constructor(private readonly count: number) {
@@ -54,7 +74,6 @@ class SlabSums {
     }
   }
 
-  /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
   add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
     const { sums } = this
     const at = STRIDE * slab
@@ -72,29 +91,80 @@ class SlabSums {
     if (v + spreadV > sums[at + 8]!) sums[at + 8] = v + spreadV
   }
 
-  finish(): Pick<Sections, 'area' | 'second' | 'reach'> {
+  finish(): Found {
     const { sums, count } = this
+    const pair = (): [Float64Array, Float64Array] => [new Float64Array(count), new Float64Array(count)]
     const area = new Float64Array(count)
-    const second: [Float64Array, Float64Array] = [new Float64Array(count), new Float64Array(count)]
-    const reach: [Float64Array, Float64Array] = [new Float64Array(count), new Float64Array(count)]
+    const [middle, second, reach] = [pair(), pair(), pair()]
     for (let slab = 0; slab < count; slab++) {
       const at = STRIDE * slab
       area[slab] = sums[at]!
       if (area[slab] === 0) continue
       for (const side of [0, 1] as const) {
-        const middle = sums[at + 1 + side]! / sums[at]!
-        second[side][slab] = sums[at + 3 + side]! - sums[at]! * middle * middle
-        reach[side][slab] = Math.max(sums[at + 6 + 2 * side]! - middle, middle - sums[at + 5 + 2 * side]!)
+        const own = sums[at + 1 + side]! / sums[at]!
+        middle[side][slab] = own
+        second[side][slab] = sums[at + 3 + side]! - sums[at]! * own * own
+        reach[side][slab] = Math.max(sums[at + 6 + 2 * side]! - own, own - sums[at + 5 + 2 * side]!)
       }
     }
-    return { area, second, reach }
+    return { area, middle, second, reach }
   }
 }
 
 /** Sums that are kept of a slab. */
 const STRIDE = 9
+/** A section whose farthest fibre is farther than this many radii of gyration is looked at again; a rectangle's is at 1.73. */
+const SUSPICIOUS = 2
+/** Fibres beyond this share of the area are a speck of another body that just begins in the section, and carry nothing. */
+const CARRYING = 0.99
+const BINS = 1024
 
-function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums): void {
+/** Finds the farthest fibre that carries, in sections with one that is suspiciously far out. */
+class FarFibres implements Sums {
+  /** Area by distance from the centroid, for the sections and directions that are looked at. */
+  private readonly bins: readonly [(Float64Array | undefined)[], (Float64Array | undefined)[]] = [[], []]
+  readonly isNeeded: boolean
+
+  constructor(private readonly found: Found) {
+    const { area, second, reach } = found
+    let needed = false
+    for (const side of [0, 1] as const) {
+      for (let slab = 0; slab < area.length; slab++) {
+        const suspicious = reach[side][slab]! > SUSPICIOUS * Math.sqrt(Math.max(0, second[side][slab]! / area[slab]!))
+        this.bins[side][slab] = suspicious ? new Float64Array(BINS) : undefined
+        needed ||= suspicious
+      }
+    }
+    this.isNeeded = needed
+  }
+
+  add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
+    this.count(0, slab, area, u, Math.abs(du) / 2 + halfU)
+    this.count(1, slab, area, v, Math.abs(dv) / 2 + halfV)
+  }
+
+  private count(side: 0 | 1, slab: number, area: number, at: number, spread: number): void {
+    const bins = this.bins[side][slab]
+    if (!bins) return
+    const farthest = Math.abs(at - this.found.middle[side][slab]!) + spread
+    bins[Math.min(BINS - 1, Math.floor((farthest / this.found.reach[side][slab]!) * BINS))]! += area
+  }
+
+  /** Puts what was found in the place of the farthest fibres. */
+  finish(): void {
+    for (const side of [0, 1] as const) {
+      for (const [slab, bins] of this.bins[side].entries()) {
+        if (!bins) continue
+        const carrying = CARRYING * bins.reduce((sum, area) => sum + area, 0)
+        let bin = 0
+        for (let sum = bins[0]!; sum < carrying && bin < BINS - 1; sum += bins[bin]!) bin++
+        this.found.reach[side][slab] = (this.found.reach[side][slab]! * (bin + 1)) / BINS
+      }
+    }
+  }
+}
+
+function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: Sums): void {
   const { x, y, area, width, feature, layerStart } = path
   const infillWeight = weightOfInfill('z', settings)
   for (let layer = 0; layer < layerStart.length - 1; layer++) {
@@ -112,7 +182,7 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
   }
 }
 
-function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slabs, settings: SectionSettings, sums: SlabSums): void {
+function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slabs, settings: SectionSettings, sums: Sums): void {
   const { area, width, feature, z } = path
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x

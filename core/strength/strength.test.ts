@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import type { Mesh } from '../mesh/mesh'
 import type { SettingValues } from '../profile/settings'
 import { layOut } from '../testing/layOut'
+import { settingsOf } from '../testing/setups'
 import { blockMesh } from '../testing/solids'
+import { code, ToolpathBuilder } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
 import { findSections } from './sections'
 import { bendLoad, pullLoad, strengthFigures } from './strengthFigures'
@@ -36,6 +38,22 @@ describe('sections of what is really laid', () => {
     expect(Math.abs(middle(hollow.x.area) / (B * H - b * h) - 1)).toBeLessThan(0.02)
     expect(Math.abs(middle(hollow.x.second[1]) / ((B * H ** 3 - b * h ** 3) / 12) - 1)).toBeLessThan(0.02)
     expect(Math.abs(middle(hollow.x.second[0]) / ((H * B ** 3 - h * b ** 3) / 12) - 1)).toBeLessThan(0.02)
+  })
+
+  it('do not take a speck of another body, which just begins there, for their farthest fibre', async () => {
+    const out = new ToolpathBuilder()
+    out.startAt(-20, -4, 0.2)
+    out.startLayer()
+    for (let y = -3.8; y < 4; y += 0.4) {
+      out.moveTo(-20, y)
+      out.layTo(20, y, code.skin, 0.08, 0.4)
+    }
+    const bar = findSections(out.finish(), 'x', settingsOf())
+    out.moveTo(0, 30)
+    out.layTo(0.1, 30, code.skin, 0.08, 0.4)
+    const withSpeck = findSections(out.finish(), 'x', settingsOf())
+    expect(Math.max(...bar.reach[0])).toBeCloseTo(4, 6)
+    for (const reach of withSpeck.reach[0]) expect(Math.abs(reach / 4 - 1)).toBeLessThan(0.04)
   })
 
   it('keep the laid volume, whatever the axis', async () => {

@@ -34,7 +34,7 @@ test('an exception in a box offers what can differ there, and refuses what belon
   expect(offered).not.toContain('Layer height')
   expect(offered).not.toContain('Supports')
   await settings.selectOption('wallCount')
-  await dialog.getByLabel('Walls', { exact: false }).last().fill('7')
+  await dialog.getByRole('textbox', { name: 'Walls' }).fill('7')
   await page.getByRole('button', { name: 'Done' }).click()
   await ledger.settled()
   expect(await ledger.value('bend', 0).innerText()).not.toBe(before[4])

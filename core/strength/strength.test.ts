@@ -53,7 +53,7 @@ describe('sections of what is really laid', () => {
     out.layTo(0.1, 30, code.skin, 0.08, 0.4)
     const withSpeck = findSections(out.finish(), 'x', settingsOf())
     expect(Math.max(...bar.reach[0])).toBeCloseTo(4, 6)
-    for (const reach of withSpeck.reach[0]) expect(Math.abs(reach / 4 - 1)).toBeLessThan(0.04)
+    for (const reach of withSpeck.reach[0]) expect(Math.abs(reach / 4 - 1)).toBeLessThan(0.06)
   })
 
   it('keep the laid volume, whatever the axis', async () => {

@@ -54,13 +54,11 @@ describe('the chain of stages', () => {
   it.each(settingNames)('an edit of %s computes only the stage that reads it and those below', (name) => {
     const cache = new StageCache()
     computedStages({}, cache)
-    const below: Record<Stage, string[]> = {
-      layers: ['layers', 'surface', 'regions', 'toolpath', 'copies', 'volume', 'travel', 'strength', 'motion'],
-      regions: ['regions', 'toolpath', 'copies', 'volume', 'travel', 'strength', 'motion'],
-      toolpath: ['toolpath', 'copies', 'volume', 'travel', 'strength', 'motion'],
-      motion: ['motion'],
-      figures: [],
-    }
+    const figures = ['physics', 'strength']
+    const motion = ['motion', 'time', ...figures]
+    const toolpath = ['toolpath', 'copies', 'volume', 'travel', 'sections', 'upright', 'openTravel', ...motion]
+    const regions = ['regions', ...toolpath]
+    const below: Record<Stage, string[]> = { layers: ['layers', 'surface', ...regions], regions, toolpath, motion, figures }
     expect([...computedStages(another(name), cache)].sort()).toEqual(below[definitionOf(name).stage].sort())
   })
 
@@ -71,8 +69,7 @@ describe('the chain of stages', () => {
     const before = predictOn(block(), {})
     const after = predictOn(block(), another(name))
     if (stage > stages.indexOf('layers')) expect([after.surface, after.layerCount]).toEqual([before.surface, before.layerCount])
-    if (stage > stages.indexOf('toolpath'))
-      expect([after.filament.volumeMm3, after.strength]).toEqual([before.filament.volumeMm3, before.strength])
+    if (stage > stages.indexOf('toolpath')) expect([after.filament.volumeMm3, after.sway]).toEqual([before.filament.volumeMm3, before.sway])
   })
 
   it('gives the same figures from the cache as without one', () => {

@@ -1,5 +1,6 @@
 import { type Check, runChecks } from './advice/checks'
 import { InputError } from './errors'
+import { openTravel, type StringFigures, stringFigures } from './finish/strings'
 import { type SurfaceFigures, surfaceFigures } from './finish/surfaceFigures'
 import { type UnproppedTop, unproppedTops } from './finish/unproppedTops'
 import { filamentLength, massOf } from './melt/flow'
@@ -11,6 +12,7 @@ import type { MotionPrinter } from './motion/moveChunk'
 import { type Motion, planMotion } from './motion/planMotion'
 import { startUpTime } from './motion/startUp'
 import { type TimeFigures, timeFigures } from './motion/timeFigures'
+import { type PhysicsFigures, physicsFigures } from './physicsFigures'
 import { type Exception, Scopes } from './profile/exceptions'
 import { type ResolvedSettings, resolveSettings, type Setup } from './profile/resolve'
 import { type Stage, stages } from './profile/setting'
@@ -24,7 +26,8 @@ import { type Layers, layerCount } from './slicing/layers'
 import { slice } from './slicing/slice'
 import { toBeltFrame } from './slicing/tiltedBelt'
 import { StageCache, stageKey } from './stageCache'
-import { type LoadCase, type LoadFigure, strengthFigures } from './strength/strengthFigures'
+import { type LoadCase, type LoadFigure, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
+import { layerSections, type SwayFigures, swayFigures } from './sway/sway'
 import { toBeltAxes } from './toolpath/beltAxes'
 import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
@@ -40,7 +43,7 @@ export interface Part {
 }
 
 /** Everything foretold for one candidate. Units are in the names. */
-export interface Prediction extends TimeFigures {
+export interface Prediction extends TimeFigures, PhysicsFigures {
   readonly layerCount: number
   /** Tops under which the infill has no line; looked for only where it is sparse. */
   readonly unproppedTops: readonly UnproppedTop[]
@@ -60,6 +63,8 @@ export interface Prediction extends TimeFigures {
   }
   readonly travel: TravelFigures
   readonly surface: SurfaceFigures
+  readonly sway: SwayFigures
+  readonly strings: StringFigures
   readonly strength: Readonly<Record<LoadCase, LoadFigure>>
   /** The part as placed on the bed. */
   readonly mesh: {
@@ -191,11 +196,20 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const surface = cache.get('surface', laid.layersKey, () => surfaceFigures(mesh, layers))
   const volume = cache.get('volume', pathKey, () => laidVolume(path))
   const volumeMm3 = volume.total
-  const strength = cache.get('strength', stageKey('strength', pathKey, material.strength), () =>
-    strengthFigures(single, settings, material),
-  )
+  const sections = cache.get('sections', pathKey, () => sectionsByAxis(single, settings))
   const motionKey = stageKey('motion', pathKey, [own('motion', settings, exceptions), motionPrinter(setup)])
-  const time = cache.get('motion', motionKey, () => timeFigures(path, planFor(laid, setup, options), settings.minLayerTime))
+  const motion = cache.get('motion', motionKey, () => planFor(laid, setup, options))
+  const time = cache.get('time', motionKey, () => timeFigures(path, motion, settings.minLayerTime))
+  const physicsKey = stageKey('physics', motionKey, [own('figures', settings, exceptions), printer, setup.nozzle, material])
+  const physics = cache.get('physics', physicsKey, () =>
+    physicsFigures({ layers, path, motion, wallSpeed: time.realSpeeds.outerWall, settings, setup }),
+  )
+  const strength = cache.get('strength', physicsKey, () => strengthFigures(sections, material, physics.bonds))
+  const upright = cache.get('upright', pathKey, () => layerSections(single))
+  const sway = swayFigures(upright, material.strength.modulus, settings.lineWidth)
+  const travels = cache.get('openTravel', pathKey, () => openTravel(single, layers.outlines))
+  const [low, high] = material.nozzleRange
+  const strings = stringFigures(travels, printer.extruder, settings.retractLength > 0, settings.nozzleTemperature - (low + high) / 2)
 
   const travel = cache.get('travel', pathKey, () =>
     travelFigures(layers, regions, single, visible('toolpath', settings, exceptions), options.kernel),
@@ -223,8 +237,11 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       materialCost,
       machineCost,
     },
+    ...physics.figures,
     travel,
     surface,
+    sway,
+    strings,
     strength,
     mesh: {
       triangles: part.report.triangles,

@@ -18,6 +18,10 @@ export const materialSchema = z.object({
   bedRange: range,
   /** Flow that it takes through a given hot end, as a multiple of plain PLA's. */
   flowFactor: z.number().positive(),
+  /** Flows at which it was seen to fail, mm³/s, at nozzle temperatures, °C: the user's own measurements. */
+  ladder: z.array(z.object({ temperature: z.number().min(100).max(600), flow: z.number().positive() })).optional(),
+  /** W/(m·K), J/(kg·K) and °C, where they are known better than the family's. */
+  heat: z.object({ conductivity: z.number().positive(), specificHeat: z.number().positive(), softening: z.number() }).partial().optional(),
   strength: z.object({
     /** Tensile strength along laid lines. */
     inLayer: z.number().positive(),

@@ -31,6 +31,10 @@ export const printerSchema = z.object({
   }),
   filamentDiameter: z.number().positive(),
   enclosed: z.boolean(),
+  /** Heat that a full part fan takes off a layer, W/(m²·K); 100 is a strong duct. */
+  cooling: z.number().positive().optional(),
+  /** Own frequency of the frame under the head, Hz. */
+  frameFrequency: z.number().positive().optional(),
   /** Room that the head needs when copies are printed one at a time: to every side, and above a finished one, mm. */
   clearance: z.object({ radius: z.number().positive(), height: z.number().positive() }).optional(),
   /** What happens before the first line: fixed steps, and heaters as first-order systems (time constant, end temperature). */
@@ -53,5 +57,7 @@ export const nozzleSchema = z.object({
   key: z.string().regex(/^[a-z0-9.-]+$/),
   name: z.string().min(1).max(80),
   bore: z.number().positive().max(3),
+  /** Brass unless told otherwise. */
+  body: z.enum(['brass', 'hardenedSteel', 'tungstenCarbide', 'platedCopper', 'diamondTip']).optional(),
 })
 export type Nozzle = z.infer<typeof nozzleSchema>

@@ -16,25 +16,34 @@ export interface LoadFigure {
 /** A load is brought in, and the part held, over this share of its length at each end; sections there are not judged. */
 export const GRIP_SHARE = 0.1
 
+export type SectionsByAxis = Readonly<Record<Axis, Sections>>
+
+export const sectionsByAxis = (path: Toolpath, settings: SectionSettings): SectionsByAxis => ({
+  x: findSections(path, 'x', settings),
+  y: findSections(path, 'y', settings),
+  z: findSections(path, 'z', settings),
+})
+
 /**
  * Loads that the part bears in pull and in bending along each axis. Pull: both ends are gripped. Bending: the low end is
  * held and the far end is pressed sideways, in the weaker of the two directions.
  *
- * Strength along the layers is the material's own; across them, along z, it is that times the bond factor.
+ * Strength along the layers is the material's own; across them, along z, it is that times the bond of each layer.
+ *
+ * @param bonds share of the bulk per layer; the material's own factor where they are not known
  */
 export function strengthFigures(
-  path: Toolpath,
-  settings: SectionSettings,
+  sections: SectionsByAxis,
   material: Pick<Material, 'strength'>,
+  bonds?: Float64Array,
 ): Record<LoadCase, LoadFigure> {
   const figures = {} as Record<LoadCase, LoadFigure>
   for (const axis of axes) {
-    const sections = findSections(path, axis, settings)
     const { inLayer, bondFactor, basis } = material.strength
-    const strength = axis === 'z' ? inLayer * bondFactor : inLayer
+    const strengthAt = (section: number): number => (axis === 'z' ? inLayer * (bonds?.[section] ?? bondFactor) : inLayer)
     const name = axis.toUpperCase() as Uppercase<Axis>
-    figures[`pull${name}`] = { ...pullLoad(sections, strength), basis }
-    figures[`bend${name}`] = { ...bendLoad(sections, strength), basis }
+    figures[`pull${name}`] = { ...pullLoad(sections[axis], strengthAt), basis }
+    figures[`bend${name}`] = { ...bendLoad(sections[axis], strengthAt), basis }
   }
   return figures
 }
@@ -42,19 +51,19 @@ export function strengthFigures(
 type Weakest = Pick<LoadFigure, 'loadN' | 'weakestAtMm'>
 
 /** σ = F/A: the smallest section between the grips governs. */
-export function pullLoad(sections: Sections, strength: number): Weakest {
-  return weakestBetweenGrips(sections, (i) => strength * sections.area[i]!)
+export function pullLoad(sections: Sections, strengthAt: (section: number) => number): Weakest {
+  return weakestBetweenGrips(sections, (i) => strengthAt(i) * sections.area[i]!)
 }
 
 /** Cantilever: M = F·(distance to the load), σ = M·c/I (Euler–Bernoulli; any handbook). */
-export function bendLoad(sections: Sections, strength: number): Weakest {
+export function bendLoad(sections: Sections, strengthAt: (section: number) => number): Weakest {
   const { high } = grips(sections)
   return weakestBetweenGrips(sections, (i) => {
     const arm = high - sections.at[i]!
     const modulus = Math.min(
       ...[0, 1].map((k) => (sections.reach[k as 0 | 1][i]! > 0 ? sections.second[k as 0 | 1][i]! / sections.reach[k as 0 | 1][i]! : 0)),
     )
-    return arm > 0 ? (strength * modulus) / arm : Infinity
+    return arm > 0 ? (strengthAt(i) * modulus) / arm : Infinity
   })
 }
 

@@ -1,0 +1,69 @@
+/** Melt load at which a wall turns from glossy to matte; semi-empirical. */
+const TURN = 0.3
+
+/** Gloss of a wall, 0 matte to 1 glossy, from the melt load under which it was laid: slow walls shine. Semi-empirical. */
+export function glossAt(load: number): number {
+  const squared = (load / TURN) * (load / TURN)
+  return 1 / (1 + squared * squared)
+}
+
+export interface GlossFigures {
+  /** Over the length of the outer wall, 0–1. */
+  readonly mean: number
+  /** Between the twentieth that shines least and the one that shines most: the wider, the more bands show. */
+  readonly spread: number
+  /** Height at which gloss changes most from one layer to the next, mm, and by how much. */
+  readonly bandAtZMm: number
+  readonly band: number
+}
+
+const BINS = 200
+
+/** Collects gloss layer by layer. */
+export class GlossSums {
+  private readonly bins = new Float64Array(BINS + 1)
+  private total = 0
+  private weighted = 0
+  private layerLength = 0
+  private layerWeighted = 0
+  private lastMean = Number.NaN
+  private band = 0
+  private bandAtZ = 0
+
+  add(load: number, length: number): void {
+    const gloss = glossAt(load)
+    this.bins[Math.round(gloss * BINS)]! += length
+    this.layerLength += length
+    this.layerWeighted += gloss * length
+  }
+
+  endLayer(z: number): void {
+    if (this.layerLength === 0) return
+    const mean = this.layerWeighted / this.layerLength
+    if (Math.abs(mean - this.lastMean) > this.band) {
+      this.band = Math.abs(mean - this.lastMean)
+      this.bandAtZ = z
+    }
+    this.lastMean = mean
+    this.total += this.layerLength
+    this.weighted += this.layerWeighted
+    this.layerLength = this.layerWeighted = 0
+  }
+
+  finish(): GlossFigures {
+    const at = (share: number): number => {
+      let sum = 0
+      for (let i = 0; i <= BINS; i++) {
+        sum += this.bins[i]!
+        if (sum >= share * this.total) return i / BINS
+      }
+      return 1
+    }
+    return {
+      mean: this.total > 0 ? this.weighted / this.total : 0,
+      spread: this.total > 0 ? at(0.95) - at(0.05) : 0,
+      bandAtZMm: this.bandAtZ,
+      band: this.band,
+    }
+  }
+}

@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import { glossAt } from './gloss'
+import { ringingAmplitude, ringingFigures, ringingWavelength } from './ringing'
+
+describe('waves behind corners', () => {
+  it('have the residual amplitude of a pulse of acceleration: none when it lasts a whole period, most at half of one (any text on vibration)', () => {
+    const [a, f] = [3000, 50]
+    const omega = 2 * Math.PI * f
+    // The pulse lasts Δv/a.
+    expect(ringingAmplitude(a, a / f, f)).toBeCloseTo(0, 12)
+    expect(ringingAmplitude(a, a / (2 * f), f)).toBeCloseTo((2 * a) / omega ** 2, 12)
+  })
+
+  it('agree with a mass on a spring that is stepped through in time', () => {
+    const [a, f, change] = [4000, 40, 30]
+    const omega = 2 * Math.PI * f
+    let [x, v, most] = [0, 0, 0]
+    const dt = 1e-6
+    // The frame sees −a for as long as the head changes its speed, then swings freely.
+    for (let t = 0; t < change / a + 0.1; t += dt) {
+      const push = t < change / a ? -a : 0
+      v += (push - omega * omega * x) * dt
+      x += v * dt
+      if (t > change / a) most = Math.max(most, Math.abs(x))
+    }
+    expect(most / ringingAmplitude(a, change, f)).toBeCloseTo(1, 2)
+  })
+
+  it('stand v/f apart, and say whether the frequency was measured', () => {
+    expect(ringingWavelength(100, 50)).toBe(2)
+    expect(ringingFigures(80, 8, 3000, undefined).measured).toBe(false)
+    expect(ringingFigures(80, 8, 3000, 55)).toMatchObject({ measured: true, wavelengthMm: 80 / 55 })
+    expect(ringingFigures(80, 8, 6000, 55).amplitudeMm).toBeGreaterThan(ringingFigures(80, 8, 3000, 55).amplitudeMm)
+  })
+})
+
+describe('gloss', () => {
+  it('falls with the melt load, and turns near 0.3', () => {
+    expect(glossAt(0)).toBe(1)
+    expect(glossAt(0.3)).toBeCloseTo(0.5, 12)
+    for (let load = 0.05; load < 1.2; load += 0.05) expect(glossAt(load + 0.05)).toBeLessThan(glossAt(load))
+  })
+})

@@ -1,0 +1,43 @@
+/** A frame whose frequency nobody has measured, Hz; common for a hobby machine, assumed. */
+export const ASSUMED_FREQUENCY = 45
+
+/**
+ * Residual amplitude, mm, of an undamped frame after a change of speed at even acceleration:
+ * x = (a/ω²)·2·|sin(ω·Δv/(2a))| with ω = 2πf (the residual spectrum of a rectangular pulse; any text on vibration).
+ *
+ * @param acceleration mm/s²
+ * @param change of speed, mm/s
+ * @param frequency Hz
+ */
+export function ringingAmplitude(acceleration: number, change: number, frequency: number): number {
+  const omega = 2 * Math.PI * frequency
+  return (acceleration / (omega * omega)) * 2 * Math.abs(Math.sin((omega * change) / (2 * acceleration)))
+}
+
+/** Distance of the waves along the wall, mm. */
+export const ringingWavelength = (speed: number, frequency: number): number => speed / frequency
+
+export interface RingingFigures {
+  /** Largest amplitude that speeds up to the wall's can leave, mm. */
+  readonly amplitudeMm: number
+  readonly wavelengthMm: number
+  readonly measured: boolean
+}
+
+/** Waves behind corners of the outer wall: from the speed that a corner keeps to the wall's own, at its acceleration. */
+export function ringingFigures(
+  wallSpeed: number,
+  cornerSpeed: number,
+  acceleration: number,
+  frequency: number | undefined,
+): RingingFigures {
+  const f = frequency ?? ASSUMED_FREQUENCY
+  const change = Math.max(0, wallSpeed - cornerSpeed)
+  // Walls come out of corners at any speed up to this change, so the worst of them counts.
+  const worst = Math.min(change, (Math.PI * acceleration) / (2 * Math.PI * f))
+  return {
+    amplitudeMm: change > 0 ? ringingAmplitude(acceleration, worst, f) : 0,
+    wavelengthMm: ringingWavelength(wallSpeed, f),
+    measured: frequency !== undefined,
+  }
+}

@@ -1,0 +1,106 @@
+import type { Motion } from '../motion/planMotion'
+import { code, isLaid, type Toolpath } from '../toolpath/toolpath'
+import { SAFE_SHARE } from './flowLimit'
+
+/** Below this share of the failing flow nothing is missing. */
+const SHORT_FROM = SAFE_SHARE
+/** Share of the plastic that is missing per unit of load beyond that; semi-empirical. */
+const SHORT_SLOPE = 0.5
+const MOST_SHORT = 0.6
+/** Near the bed the part's own warmth helps: this many °C for a bed 35 °C over the room, falling over this height, mm (CP-F9). */
+const BED_WARMTH = 5
+const WARM_HEIGHT = 12
+/** A heater block runs this many °C below its setting when the mean flow of a layer is the failing flow; semi-empirical. */
+const SAG = 8
+
+/** What is molten already evens the flow out over about this time, s: short moves do not feel the limit (CP-F8). Semi-empirical. */
+const RESERVE_TIME = 0.5
+
+/** Share of the plastic that is missing at a melt load (flow over failing flow). Semi-empirical. */
+export const shortfall = (load: number): number => Math.min(MOST_SHORT, Math.max(0, load - SHORT_FROM) * SHORT_SLOPE)
+
+/** How hard melting works, layer by layer. */
+export interface MeltLoads {
+  /** Failing flow of each layer, mm³/s. */
+  readonly failsAt: Float64Array
+  /** Highest load of each layer, flow over failing flow. */
+  readonly highest: Float64Array
+  /** Mean flow of each layer, travels included, over the failing flow. */
+  readonly mean: Float64Array
+  /** Share of the plastic that is missing in each layer. */
+  readonly missing: Float64Array
+  /** Load under which nineteen twentieths of the plastic are laid. */
+  readonly load95: number
+}
+
+/**
+ * Melt load of every layer. The failing flow falls where a layer asks for much flow without a break, since the heater sags,
+ * and is higher near a warm bed.
+ *
+ * @param failsAtC failing flow at a nozzle temperature, mm³/s
+ * @param aboveRoom how much warmer the bed is than the room, °C
+ * @param zOf height of a layer, mm
+ */
+export function meltLoads(
+  path: Toolpath,
+  motion: Motion,
+  temperature: number,
+  failsAtC: (celsius: number) => number,
+  aboveRoom: number,
+  zOf: (layer: number) => number,
+): MeltLoads {
+  const { area, feature, x, y, layerStart } = path
+  const layers = layerStart.length - 1
+  const failsAt = new Float64Array(layers)
+  const highest = new Float64Array(layers)
+  const mean = new Float64Array(layers)
+  const missing = new Float64Array(layers)
+  const byLoad = new Float64Array(LOAD_BINS)
+  /** Evened out, mm³/s. */
+  let flow = 0
+  const atSetting = failsAtC(temperature)
+  // The curve is smooth: a line between two of its points is near enough and saves the series per layer.
+  const perDegree = (failsAtC(temperature + 5) - failsAtC(temperature - 5)) / 10
+  for (let layer = 0; layer < layers; layer++) {
+    let volume = 0
+    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+      const dx = x[m + 1]! - x[m]!
+      const dy = y[m + 1]! - y[m]!
+      if (area[m]! > 0) volume += area[m]! * Math.sqrt(dx * dx + dy * dy)
+    }
+    const share = motion.layerTime[layer]! > 0 ? volume / motion.layerTime[layer]! / atSetting : 0
+    const warmth = ((BED_WARMTH * Math.max(0, aboveRoom)) / 35) * Math.exp(-zOf(layer) / WARM_HEIGHT)
+    const own = Math.max(0.1, atSetting + perDegree * (warmth - SAG * share * share))
+    failsAt[layer] = own
+    mean[layer] = (share * atSetting) / own
+    let short = 0
+    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+      const duration = motion.duration[m]!
+      const dx = x[m + 1]! - x[m]!
+      const dy = y[m + 1]! - y[m]!
+      const laid = area[m]! * Math.sqrt(dx * dx + dy * dy)
+      if (duration > 0) flow += (laid / duration - flow) * (1 - Math.exp(-duration / RESERVE_TIME))
+      const kind = feature[m]!
+      if (!isLaid(kind) || kind === code.ironing) continue
+      const load = flow / own
+      if (load > highest[layer]!) highest[layer] = load
+      if (load > SHORT_FROM) short += laid * shortfall(load)
+      byLoad[load >= MOST_LOAD ? LOAD_BINS - 1 : Math.floor((load / MOST_LOAD) * LOAD_BINS)]! += laid
+    }
+    missing[layer] = volume > 0 ? short / volume : 0
+  }
+  return { failsAt, highest, mean, missing, load95: quantile(byLoad, 0.95) * (MOST_LOAD / LOAD_BINS) }
+}
+
+const LOAD_BINS = 400
+const MOST_LOAD = 4
+
+function quantile(bins: Float64Array, share: number): number {
+  const wanted = share * bins.reduce((sum, value) => sum + value, 0)
+  let sum = 0
+  for (let i = 0; i < bins.length; i++) {
+    sum += bins[i]!
+    if (sum >= wanted) return i + 1
+  }
+  return bins.length
+}

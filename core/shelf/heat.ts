@@ -1,0 +1,22 @@
+import type { Material } from './material'
+
+/** What heat does to a kind of filament. */
+export interface Heat {
+  /** Thermal conductivity, W/(m·K). */
+  readonly conductivity: number
+  /** Specific heat, J/(kg·K). */
+  readonly specificHeat: number
+  /** Temperature at which it loses its shape, °C. */
+  readonly softening: number
+}
+
+/** Typical values of each family, quoted from memory: assumed, until a material says otherwise. */
+const typical: Readonly<Record<Material['family'], Heat>> = {
+  PLA: { conductivity: 0.13, specificHeat: 1800, softening: 60 },
+  PETG: { conductivity: 0.2, specificHeat: 1500, softening: 78 },
+  flexible: { conductivity: 0.19, specificHeat: 1700, softening: 60 },
+  woodPLA: { conductivity: 0.15, specificHeat: 1700, softening: 58 },
+  ABS: { conductivity: 0.18, specificHeat: 1900, softening: 100 },
+}
+
+export const heatOf = ({ family, heat }: Pick<Material, 'family' | 'heat'>): Heat => ({ ...typical[family], ...heat })

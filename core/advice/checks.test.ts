@@ -29,6 +29,20 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     lostMm2: 0,
     unheldMm2: 0,
     unproppedTops: [],
+    melt: {
+      failsAt: 20,
+      basis: 'assumed',
+      load95: 0.4,
+      highest: 0.6,
+      highestAtZMm: 10,
+      missing: 0,
+      layersShort: 0,
+      failsAtPlus: [22, 25],
+    },
+    cooling: { margin: 2, atZMm: 40, neededS: 5, takesS: 10, layersWarm: 0, tipsWarm: 0, droopMm: 0 },
+    gloss: { mean: 0.6, spread: 0.1, bandAtZMm: 12, band: 0.05 },
+    sway: { topMm: 0.001 },
+    strings: { openM: 0, pulledM: 0.4, index: 0.02 },
     ...change,
   }
 }
@@ -84,5 +98,22 @@ describe('checks', () => {
   it('put the gravest first', () => {
     const many = runChecks(evidence({ pushBackSpeed: 60, bedTemperature: 30 }, setupOf(), { sizeMm: [999, 1, 1] }))
     expect(many.map(({ severity }) => severity)).toEqual(['stop', 'caution', 'note'])
+  })
+
+  it('tell what the physics foresees, with its numbers and what to do', () => {
+    const calm = evidence()
+    const foreseen: readonly (readonly [id: string, change: Partial<Evidence>, says: RegExp])[] = [
+      ['plastic-missing', { melt: { ...calm.melt, layersShort: 6, highest: 1.05 } }, /6 layers ask.*105 %.*10 °C more would carry 25/],
+      ['tips-soft', { cooling: { ...calm.cooling, tipsWarm: 1, takesS: 2 } }, /takes 2\.0 s and needs 5\.0 s/],
+      ['overhang-droops', { cooling: { ...calm.cooling, droopMm: 80 } }, /80 mm of line/],
+      ['gloss-band', { gloss: { ...calm.gloss, band: 0.5 } }, /z 12\.0 mm/],
+      ['part-sways', { sway: { topMm: 0.4, slowAboveZMm: 60 } }, /From z 60 mm.*0\.40 mm/],
+      ['strings', { strings: { openM: 2, pulledM: 1, index: 2 } }, /2\.0 m over open air/],
+    ]
+    for (const [id, change, says] of foreseen) {
+      const found = runChecks(evidence({}, setupOf(), change)).filter((check) => check.id === id)
+      expect(found, id).toHaveLength(1)
+      expect(found[0]!.message).toMatch(says)
+    }
   })
 })

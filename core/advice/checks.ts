@@ -1,9 +1,12 @@
+import type { StringFigures } from '../finish/strings'
 import type { UnproppedTop } from '../finish/unproppedTops'
 import type { MeshReport } from '../mesh/repair'
 import type { TimeFigures } from '../motion/timeFigures'
+import type { PhysicsFigures } from '../physicsFigures'
 import type { ResolvedSettings, Setup } from '../profile/resolve'
 import { settings as definitions, type SettingName } from '../profile/settings'
 import type { BeltLine } from '../slicing/tiltedBelt'
+import type { SwayFigures } from '../sway/sway'
 import { copyPlaces } from '../toolpath/copyPaths'
 
 /** Something a person should know before printing. */
@@ -35,6 +38,11 @@ export interface Evidence {
   readonly unheldMm2: number
   /** Tops under which the infill has no line. */
   readonly unproppedTops: readonly UnproppedTop[]
+  readonly melt: PhysicsFigures['melt']
+  readonly cooling: PhysicsFigures['cooling']
+  readonly gloss: PhysicsFigures['gloss']
+  readonly sway: SwayFigures
+  readonly strings: StringFigures
 }
 
 type Rule = (evidence: Evidence) => Check | Check[] | undefined
@@ -46,6 +54,13 @@ const SAFE_PUSH_BACK = 30
 
 /** Lost detail of less than this share of the part is the rounding of corners. */
 const LEAST_LOST = 0.002
+/** Overhang lines that droop over less than this, mm, do not show. */
+const LEAST_DROOP = 20
+/** A change of gloss of less than this between two layers does not show; semi-empirical. */
+const VISIBLE_BAND = 0.25
+/** Index from which strings are worth a word; semi-empirical. */
+const MANY_STRINGS = 1
+
 /** Overhang of less than this, mm² over all layers, is not worth a word. */
 const LEAST_UNHELD = 2
 
@@ -213,6 +228,60 @@ const rules: readonly Rule[] = [
       message: `The firmware feeds at ${most} mm/s at most; asking for ${resolved.settings.retractSpeed} does nothing more.`,
     }
   },
+  ({ melt, resolved }) =>
+    melt.layersShort === 0
+      ? undefined
+      : {
+          id: 'plastic-missing',
+          severity: 'caution',
+          setting: 'nozzleTemperature',
+          message: `${count(melt.layersShort, 'layer')} ${melt.layersShort === 1 ? 'asks' : 'ask'} for more plastic than the hot end melts at ${resolved.settings.nozzleTemperature} °C, worst at z ${melt.highestAtZMm.toFixed(1)} mm (${Math.round(100 * melt.highest)} % of the ${melt.failsAt.toFixed(0)} mm³/s at which it fails). 10 °C more would carry ${melt.failsAtPlus[1].toFixed(0)} mm³/s; or lower the flow limit.`,
+        },
+  ({ cooling }) =>
+    cooling.tipsWarm === 0
+      ? undefined
+      : {
+          id: 'tips-soft',
+          severity: 'caution',
+          setting: 'minLayerTime',
+          message: `${count(cooling.tipsWarm, 'layer')} of small tips ${cooling.tipsWarm === 1 ? 'is' : 'are'} laid on while soft and may come out wavy: at z ${cooling.atZMm.toFixed(1)} mm a layer takes ${cooling.takesS.toFixed(1)} s and needs ${cooling.neededS.toFixed(1)} s. Give it that layer time, more fan, or print two parts at once.`,
+        },
+  ({ cooling }) =>
+    cooling.droopMm < LEAST_DROOP
+      ? undefined
+      : {
+          id: 'overhang-droops',
+          severity: 'note',
+          setting: 'overhangFan50',
+          message: `${Math.round(cooling.droopMm)} mm of line with half or more over air is laid on before it sets. More fan over air, or a longer layer time, helps.`,
+        },
+  ({ gloss }) =>
+    gloss.band < VISIBLE_BAND
+      ? undefined
+      : {
+          id: 'gloss-band',
+          severity: 'note',
+          setting: 'layerTimeWalls',
+          message: `A band of other gloss will show at z ${gloss.bandAtZMm.toFixed(1)} mm, where the outer wall changes its pace. Slow it last for the layer time, or give it a speed that no layer needs to lower.`,
+        },
+  ({ sway }) =>
+    sway.slowAboveZMm === undefined
+      ? undefined
+      : {
+          id: 'part-sways',
+          severity: 'caution',
+          setting: 'outerWallSpeed',
+          message: `From z ${sway.slowAboveZMm.toFixed(0)} mm on the part gives way under the nozzle by more than a quarter of a line, ${sway.topMm.toFixed(2)} mm at its top. Slow it there by an exception, lift on travel, or lay it down.`,
+        },
+  ({ strings }) =>
+    strings.index < MANY_STRINGS
+      ? undefined
+      : {
+          id: 'strings',
+          severity: 'note',
+          setting: 'retractLength',
+          message: `The nozzle travels ${strings.openM.toFixed(1)} m over open air with filament at its mouth and ${strings.pulledM.toFixed(1)} m with it pulled back: expect strings. Dry the filament first, then try a cooler nozzle or a longer retraction.`,
+        },
   ({ mesh }) =>
     mesh.watertight
       ? undefined

@@ -164,7 +164,7 @@ test('at 1280 × 800 four candidates, the verdict and twelve rows stand without 
   const inView = await page
     .locator('[data-verdict], [data-setting]')
     .evaluateAll((rows) => rows.filter((row) => row.getBoundingClientRect().bottom <= innerHeight).length)
-  expect(inView).toBeGreaterThanOrEqual(7 + 12)
+  expect(inView).toBeGreaterThanOrEqual(10 + 12)
   await ledger.menu(1, 'Remove')
   await ledger.settled()
 })

@@ -37,7 +37,7 @@ test('an exception in a box offers what can differ there, and refuses what belon
   await dialog.getByRole('textbox', { name: 'Walls' }).fill('7')
   await page.getByRole('button', { name: 'Done' }).click()
   await ledger.settled()
-  expect(await ledger.value('bend', 0).innerText()).not.toBe(before[4])
+  expect(await ledger.value('filament', 0).innerText()).not.toBe(before[1])
 })
 
 test('a candidate goes out as a program, and the program dropped in is timed on each printer', async ({ page }) => {

@@ -26,14 +26,7 @@ export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: rea
   )
   return Papa.unparse([
     ['', 'unit', ...content.candidates.map(({ name }) => name)],
-    ...figures.map((verdict) => figure(verdict.label, unitOf(verdict.id), (p) => verdict.of(p).value)),
+    ...figures.map((verdict) => figure(verdict.label, verdict.base, (p) => verdict.of(p).value)),
     ...settings,
   ])
-}
-
-function unitOf(id: string): string {
-  if (id.startsWith('time')) return 's'
-  if (id === 'filament') return 'g'
-  if (id.startsWith('surface')) return 'µm'
-  return /^(pull|bend)/.test(id) ? 'N' : ''
 }

@@ -14,7 +14,7 @@ export function VerdictRows({ candidates }: { candidates: readonly Candidate[] }
   const toggle = (id: string): void =>
     setOpen((before) => (before.has(id) ? new Set([...before].filter((other) => other !== id)) : new Set([...before, id])))
   return (
-    <tbody className="[&_td]:h-[27px]">
+    <tbody className="[&_td]:h-[23px]">
       {verdicts.flatMap((verdict) => [
         <VerdictRow
           key={verdict.id}
@@ -56,7 +56,7 @@ function VerdictRow({ verdict, candidates, columns, open = false, onToggle, nest
             type="button"
             aria-expanded={open}
             onClick={onToggle}
-            className="flex h-[26px] w-full items-center gap-1 pr-2 pl-1 hover:text-lantern-ink"
+            className="flex h-[22px] w-full items-center gap-1 pr-2 pl-1 hover:text-lantern-ink"
           >
             <ChevronRight className={clsx('size-3.5 text-muted transition-transform', open && 'rotate-90')} aria-hidden />
             <span className="truncate">{verdict.label}</span>

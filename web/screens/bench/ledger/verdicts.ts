@@ -8,6 +8,8 @@ export interface Verdict {
   readonly id: string
   readonly label: string
   readonly help: string
+  /** Unit of `value`: figures are shown in whatever unit reads best. */
+  readonly base: string
   /** Which way is better; a bar longer than the first column's is then good or bad. */
   readonly better: 'less' | 'more' | 'neither'
   readonly of: (prediction: Prediction) => {
@@ -27,6 +29,7 @@ const time = (id: string, label: string, seconds: (p: Prediction) => number, hel
   id,
   label,
   help,
+  base: 's',
   better: 'less',
   of: (p) => ({ value: seconds(p), ...splitDuration(seconds(p)), basis: 'calculated' }),
 })
@@ -35,6 +38,7 @@ const grams = (id: string, label: string, mass: (filament: Prediction['filament'
   id,
   label,
   help,
+  base: 'g',
   better: 'less',
   of: (p) => ({ value: mass(p.filament), text: fixed(mass(p.filament), 1), unit: 'g', basis: 'calculated' }),
 })
@@ -54,6 +58,7 @@ const load = (id: LoadCase): Verdict => ({
   help: id.startsWith('pull')
     ? 'Gripped at both ends of this axis and pulled until the weakest section gives.'
     : 'Held at the low end of this axis and pressed sideways at the far end, in the weaker direction.',
+  base: 'N',
   better: 'more',
   of: (p) => ({ value: p.strength[id].loadN, ...force(p.strength[id].loadN), basis: p.strength[id].basis }),
 })
@@ -65,23 +70,23 @@ function force(newtons: number): { text: string; unit: string } {
   return { text: fixed(newtons, newtons < 99.95 ? 1 : 0), unit: 'N' }
 }
 
-const weakest = (p: Prediction, cases: readonly LoadCase[]): LoadCase =>
-  cases.reduce((low, next) => (p.strength[next].loadN < p.strength[low].loadN ? next : low))
+const cases: readonly LoadCase[] = ['bendX', 'bendY', 'bendZ', 'pullX', 'pullY', 'pullZ']
+const weakestBend = (p: Prediction): LoadCase =>
+  cases.slice(0, 3).reduce((low, next) => (p.strength[next].loadN < p.strength[low].loadN ? next : low))
 
-function strength(id: string, label: string, cases: readonly LoadCase[]): Verdict {
-  return {
-    id,
-    label,
-    help: 'The weakest of the three axes. An estimate for one material and one load, never a rating: test the real part with a margin, and never lift or hang loads over people with it.',
-    better: 'more',
-    of: (p) => {
-      const worst = weakest(p, cases)
-      const { loadN, basis } = p.strength[worst]
-      return { value: loadN, ...force(loadN), note: `along ${worst.slice(-1)}`, basis }
-    },
-    parts: cases.map(load),
-  }
-}
+/** A figure that is told by a number and its unit. */
+const plain = (
+  id: string,
+  label: string,
+  base: string,
+  help: string,
+  better: Verdict['better'],
+  of: (p: Prediction) => { value: number; text: string; unit: string; note?: string; basis?: Basis },
+  parts?: readonly Verdict[],
+): Verdict => ({ id, label, base, help, better, of: (p) => ({ basis: 'assumed', ...of(p) }), ...(parts ? { parts } : {}) })
+
+const percent = (share: number): { value: number; text: string; unit: string } => ({ value: share, text: fixed(100 * share, 0), unit: '%' })
+const atHeight = (z: number): string => `z ${fixed(z, 1)}`
 
 export const verdicts: readonly Verdict[] = [
   {
@@ -127,6 +132,7 @@ export const verdicts: readonly Verdict[] = [
   {
     id: 'filament',
     label: 'Filament',
+    base: 'g',
     help: 'Mass of everything that is laid.',
     better: 'less',
     of: (p) => ({
@@ -145,6 +151,7 @@ export const verdicts: readonly Verdict[] = [
   {
     id: 'cost',
     label: 'Cost',
+    base: '',
     help: 'Filament and machine time at the prices on the shelf.',
     better: 'less',
     of: (p) => ({ value: p.filament.cost, text: fixed(p.filament.cost, 2), unit: '', basis: 'assumed' }),
@@ -152,6 +159,7 @@ export const verdicts: readonly Verdict[] = [
       {
         id: 'cost-filament',
         label: 'Filament',
+        base: '',
         help: 'Mass times price.',
         better: 'less',
         of: (p) => ({ value: p.filament.materialCost, text: fixed(p.filament.materialCost, 2), unit: '', basis: 'assumed' }),
@@ -159,6 +167,7 @@ export const verdicts: readonly Verdict[] = [
       {
         id: 'cost-machine',
         label: 'Machine',
+        base: '',
         help: 'Hours times the cost of an hour.',
         better: 'less',
         of: (p) => ({ value: p.filament.machineCost, text: fixed(p.filament.machineCost, 2), unit: '', basis: 'assumed' }),
@@ -168,6 +177,7 @@ export const verdicts: readonly Verdict[] = [
   {
     id: 'surface',
     label: 'Surface Ra',
+    base: 'µm',
     help: 'Mean roughness over everything but the face on the bed, from layer height and slope (Pandey 2003, semi-empirical).',
     better: 'less',
     of: (p) => ({ value: p.surface.raMeanUm, text: fixed(p.surface.raMeanUm, 1), unit: 'µm', basis: 'calculated' }),
@@ -175,14 +185,175 @@ export const verdicts: readonly Verdict[] = [
       {
         id: 'surface-95',
         label: 'Roughest twentieth',
+        base: 'µm',
         help: 'Nineteen twentieths of the surface are no rougher than this.',
         better: 'less',
         of: (p) => ({ value: p.surface.ra95Um, text: fixed(p.surface.ra95Um, 1), unit: 'µm', basis: 'calculated' }),
       },
+      plain(
+        'surface-waves',
+        'Waves behind corners',
+        'µm',
+        'The most that the frame swings after a corner of the outer wall, and how far apart the waves stand. Undamped, so an upper bound.',
+        'less',
+        ({ ringing }) => ({
+          value: 1000 * ringing.amplitudeMm,
+          text: fixed(1000 * ringing.amplitudeMm, 0),
+          unit: 'µm',
+          note: `${fixed(ringing.wavelengthMm, 1)} mm apart`,
+          basis: ringing.measured ? 'calculated' : 'assumed',
+        }),
+      ),
     ],
   },
-  strength('bend', 'Bend until it breaks', ['bendX', 'bendY', 'bendZ']),
-  strength('pull', 'Pull until it breaks', ['pullX', 'pullY', 'pullZ']),
+  plain(
+    'gloss',
+    'Gloss',
+    '',
+    'Of the outer wall, from matte to glossy: what is laid slowly against what the hot end can melt shines. The spread shows as bands. Semi-empirical.',
+    'neither',
+    ({ gloss }) => ({ ...percent(gloss.mean), note: `spread ${fixed(100 * gloss.spread, 0)}` }),
+    [
+      plain(
+        'gloss-band',
+        'Sharpest band',
+        '',
+        'Where gloss changes most from one layer to the next, and by how much.',
+        'less',
+        ({ gloss }) => ({
+          ...percent(gloss.band),
+          ...(gloss.band > 0.005 ? { note: atHeight(gloss.bandAtZMm) } : {}),
+        }),
+      ),
+    ],
+  ),
+  {
+    id: 'bend',
+    label: 'Bend until it breaks',
+    base: 'N',
+    help: 'The weakest of the three axes. An estimate for one material and one load, never a rating: test the real part with a margin, and never lift or hang loads over people with it.',
+    better: 'more',
+    of: (p) => {
+      const worst = weakestBend(p)
+      const { loadN, basis } = p.strength[worst]
+      return { value: loadN, ...force(loadN), note: `along ${worst.slice(-1)}`, basis }
+    },
+    parts: [
+      ...cases.map(load),
+      plain(
+        'bond',
+        'Bond between layers',
+        '',
+        'As a share of the strength within a layer, on average; noted is the worst. From temperature, fan, layer time, melt load and missing plastic; semi-empirical.',
+        'more',
+        ({ bond }) => ({ ...percent(bond.mean), note: `${fixed(100 * bond.worst, 0)} at ${atHeight(bond.worstAtZMm)}` }),
+      ),
+    ],
+  },
+  plain(
+    'cooling',
+    'Cooling margin',
+    '',
+    'Layer time over the time that a layer needs to bear the next one, of the layer that is worst off. Under 1 it is laid on while it is soft.',
+    'more',
+    ({ cooling }) => ({
+      value: Math.min(cooling.margin, 99),
+      text: fixed(Math.min(cooling.margin, 99), 1),
+      unit: '×',
+      note: atHeight(cooling.atZMm),
+    }),
+    [
+      plain(
+        'cooling-needed',
+        'Time that layer needs',
+        's',
+        'Lumped cooling of one layer through its upper face.',
+        'less',
+        ({ cooling }) => ({
+          value: cooling.neededS,
+          text: fixed(cooling.neededS, 1),
+          unit: 's',
+          note: `has ${fixed(cooling.takesS, 1)}`,
+        }),
+      ),
+      plain(
+        'cooling-warm',
+        'Layers laid on while soft',
+        '',
+        'And how many of them are small tips, where that shows as waves.',
+        'less',
+        ({ cooling }) => ({
+          value: cooling.layersWarm,
+          text: String(cooling.layersWarm),
+          unit: '',
+          ...(cooling.tipsWarm > 0 ? { note: `${cooling.tipsWarm} tips` } : {}),
+        }),
+      ),
+      plain(
+        'cooling-droop',
+        'Overhang that droops',
+        'mm',
+        'Line of which half or more hangs over air and that is laid on before it sets.',
+        'less',
+        ({ cooling }) => ({
+          value: cooling.droopMm,
+          text: fixed(cooling.droopMm, 0),
+          unit: 'mm',
+        }),
+      ),
+      plain(
+        'melt-load',
+        'Melt load',
+        '',
+        'Flow over the flow at which the hot end fails; nineteen twentieths of the plastic are laid under this. Above 85 % plastic begins to be missing.',
+        'less',
+        ({ melt }) => ({
+          ...percent(melt.load95),
+          note: `fails at ${fixed(melt.failsAt, 1)}`,
+          basis: melt.basis === 'measured' ? 'calculated' : 'assumed',
+        }),
+      ),
+      plain(
+        'melt-missing',
+        'Plastic that is missing',
+        '',
+        'By time, and on how many layers more than a fiftieth is.',
+        'less',
+        ({ melt }) => ({
+          value: melt.missing,
+          text: fixed(100 * melt.missing, 1),
+          unit: '%',
+          ...(melt.layersShort > 0 ? { note: `${melt.layersShort} layers` } : {}),
+        }),
+      ),
+    ],
+  ),
+  plain(
+    'sway',
+    'Sway at the top',
+    'mm',
+    'How far the part gives way under the nozzle’s side force of half a newton (assumed), and from which height on that shows.',
+    'less',
+    ({ sway }) => ({
+      value: sway.topMm,
+      text: sway.topMm < 0.01 ? fixed(1000 * sway.topMm, 1) : fixed(1000 * sway.topMm, 0),
+      unit: 'µm',
+      ...(sway.slowAboveZMm === undefined ? {} : { note: `slow from ${atHeight(sway.slowAboveZMm)}` }),
+    }),
+  ),
+  plain(
+    'strings',
+    'Strings',
+    '',
+    'An index: 1 is a metre of travel over open air with filament at the nozzle’s mouth, at the middle of the label. Pulled back it strings far less; wet filament far more. Semi-empirical.',
+    'less',
+    ({ strings }) => ({
+      value: strings.index,
+      text: fixed(strings.index, 2),
+      unit: '',
+      note: `${fixed(strings.openM + strings.pulledM, 1)} m`,
+    }),
+  ),
 ]
 
 /** How a figure stands against the first column's. */

@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { test } from '@playwright/test'
+import { expect, test } from '@playwright/test'
 import { LedgerPage } from '../tests/ledgerPage'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
@@ -26,4 +26,20 @@ test('figures opened, and the risks of a candidate', async ({ page }) => {
   for (const figure of ['time', 'surface', 'bend']) await page.locator(`[data-verdict=${figure}] th button`).click()
   await page.locator('[data-verdict=risks] td').nth(2).getByRole('button').click()
   await page.screenshot({ path: picture('ledger-open') })
+})
+
+test('why a figure is what it is, and what would move it', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await ledger.value('bend', 0).click()
+  await page.getByRole('button', { name: 'Try single changes' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Computing' })).toHaveCount(0, { timeout: 60_000 })
+  await page.screenshot({ path: picture('why') })
+})
+
+test('what to measure next', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('button', { name: 'Measure next' }).click()
+  await page.screenshot({ path: picture('measure-next') })
 })

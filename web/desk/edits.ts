@@ -24,6 +24,10 @@ export function setValue<K extends SettingName>(
   })
 }
 
+/** Sets several values of a candidate at once. */
+export const setValues = (content: LineupContent, id: string, values: SettingValues): LineupContent =>
+  changeCandidate(content, id, (candidate) => ({ ...candidate, values: { ...candidate.values, ...values } }))
+
 /** Replaces the places where other values hold. */
 export const setExceptions = (content: LineupContent, id: string, exceptions: Candidate['exceptions']): LineupContent =>
   changeCandidate(content, id, (candidate) => ({ ...candidate, exceptions }))

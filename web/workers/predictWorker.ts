@@ -1,3 +1,4 @@
+import type { Lever } from '@sable/core/advice/levers'
 import { Cancelled, InputError } from '@sable/core/errors'
 import { readPart } from '@sable/core/formats/readPart'
 import { write3mf } from '@sable/core/formats/write3mf'
@@ -90,6 +91,35 @@ const api = {
       if (error instanceof Cancelled) return { kind: 'cancelled' }
       if (error instanceof InputError) return { kind: 'refused', message: error.message, where: error.where, remedy: error.remedy }
       throw error
+    }
+  },
+
+  /**
+   * Predicts a candidate with each single change of `levers`, one after another. Stops when the first entry of `stop`
+   * becomes 1. A change that cannot be printed is left out.
+   */
+  async tryLevers(
+    request: PredictRequest,
+    levers: readonly Lever[],
+    stop: Int32Array,
+    onEach: (lever: Lever, prediction: Prediction) => void,
+  ): Promise<void> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    // The columns' own stages stay remembered: these are kept apart.
+    const own = new StageCache(2)
+    const { placement, setup, values, exceptions } = request
+    const of = (changed: SettingValues): Prediction =>
+      predict(part, placement, setup, { ...values, ...changed }, { kernel: polygons, cache: own, exceptions })
+    of({})
+    for (const lever of levers) {
+      // Lets what waits in this worker have its turn.
+      await new Promise((resolve) => setTimeout(resolve))
+      if (Atomics.load(stop, 0) === 1) return
+      try {
+        onEach(lever, of(lever.values))
+      } catch (error) {
+        if (!(error instanceof InputError)) throw error
+      }
     }
   },
 

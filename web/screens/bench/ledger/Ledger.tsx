@@ -3,6 +3,7 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
+import type { DoubtfulFigure } from '@sable/core/doubt/doubt'
 import { Plus } from 'lucide-react'
 import { useMemo, useRef, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
@@ -15,11 +16,13 @@ import { asRefusal } from '../asRefusal'
 import { firstCandidate } from '../firstCandidate'
 import { ColumnHeader } from './ColumnHeader'
 import { ExceptionRow } from './ExceptionRow'
+import { MeasureNext } from './MeasureNext'
 import { restrictToHorizontal } from './restrictToHorizontal'
 import { type Cell, cellsOf, filterRows, ledgerRows } from './rows'
 import { SettingRows } from './SettingRows'
 import { useLedgerKeys } from './useLedgerKeys'
 import { VerdictRows } from './VerdictRows'
+import { WhyDrawer } from './WhyDrawer'
 
 interface Props {
   readonly content: LineupContent
@@ -32,6 +35,7 @@ interface Props {
 export function Ledger({ content, part, shelf, onRefusal }: Props) {
   const [search, setSearch] = useState('')
   const [onlyDifferences, setOnlyDifferences] = useState(false)
+  const [why, setWhy] = useState<{ readonly figure: DoubtfulFigure; readonly candidateId: string }>()
   const allRows = useMemo(() => ledgerRows(shelf), [shelf])
   const { candidates } = content
   const columns = useMemo(() => candidates.map((candidate) => cellsOf(candidate, candidates[0], shelf) ?? {}), [candidates, shelf])
@@ -42,6 +46,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
   const rows = useMemo(() => groups.flatMap((group) => group.rows), [groups])
   const grid = useRef<HTMLTableElement>(null)
   const keys = useLedgerKeys({ content, rows, columns, grid, onRefusal })
+  const asked = candidates.find(({ id }) => id === why?.candidateId)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -99,6 +104,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
         <p className="ml-auto hidden text-[11.5px] text-muted xl:block">
           <Lamp className="bg-ink" /> calculated <Lamp className="ml-3 bg-muted/60" /> rests on an assumed number
         </p>
+        <MeasureNext candidates={candidates} />
         <Button onClick={add}>
           <Plus className="size-3.5" aria-hidden /> Candidate
         </Button>
@@ -155,7 +161,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
                   {candidates.length < 4 && <th aria-hidden className="sticky top-0 z-20 border-b border-line bg-ground" />}
                 </tr>
               </thead>
-              <VerdictRows candidates={candidates} />
+              <VerdictRows candidates={candidates} onWhy={(figure, candidateId) => setWhy({ figure, candidateId })} />
               <SettingRows groups={groups} candidates={candidates} columns={columns} keys={keys} />
               {search.trim() === '' && <ExceptionRow candidates={candidates} />}
             </table>
@@ -166,6 +172,9 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
             </p>
           )}
         </div>
+      )}
+      {why && asked && (
+        <WhyDrawer figure={why.figure} candidate={asked} content={content} part={part} shelf={shelf} onClose={() => setWhy(undefined)} />
       )}
     </section>
   )

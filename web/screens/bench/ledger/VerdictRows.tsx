@@ -1,4 +1,5 @@
 import type { Candidate } from '@sable/contract/lineup'
+import { type DoubtfulFigure, doubtfulFigures } from '@sable/core/doubt/doubt'
 import clsx from 'clsx'
 import { ChevronRight, TriangleAlert } from 'lucide-react'
 import { useState } from 'react'
@@ -7,7 +8,13 @@ import { Popover } from '../../../ui/Popover'
 import { compareRow, type Standing, type Verdict, verdicts } from './verdicts'
 
 /** The predicted figures, each with a small bar against the first column. */
-export function VerdictRows({ candidates }: { candidates: readonly Candidate[] }) {
+export function VerdictRows({
+  candidates,
+  onWhy,
+}: {
+  candidates: readonly Candidate[]
+  onWhy: (figure: DoubtfulFigure, candidateId: string) => void
+}) {
   const forecasts = useForecasts()
   const columns = candidates.map(({ id }) => forecasts[id])
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
@@ -23,6 +30,7 @@ export function VerdictRows({ candidates }: { candidates: readonly Candidate[] }
           columns={columns}
           open={open.has(verdict.id)}
           onToggle={() => toggle(verdict.id)}
+          onWhy={onWhy}
         />,
         ...(open.has(verdict.id) ? (verdict.parts ?? []) : []).map((part) => (
           <VerdictRow key={part.id} verdict={part} candidates={candidates} columns={columns} nested />
@@ -33,16 +41,19 @@ export function VerdictRows({ candidates }: { candidates: readonly Candidate[] }
   )
 }
 
+const isDoubtful = (id: string): boolean => (doubtfulFigures as readonly string[]).includes(id)
+
 interface RowProps {
   readonly verdict: Verdict
   readonly candidates: readonly Candidate[]
   readonly columns: readonly (Forecast | undefined)[]
   readonly open?: boolean
   readonly onToggle?: () => void
+  readonly onWhy?: (figure: DoubtfulFigure, candidateId: string) => void
   readonly nested?: boolean
 }
 
-function VerdictRow({ verdict, candidates, columns, open = false, onToggle, nested = false }: RowProps) {
+function VerdictRow({ verdict, candidates, columns, open = false, onToggle, onWhy, nested = false }: RowProps) {
   const figures = columns.map((column) => (column?.prediction ? verdict.of(column.prediction) : undefined))
   const standings = compareRow(
     figures.map((figure) => figure?.value),
@@ -71,7 +82,20 @@ function VerdictRow({ verdict, candidates, columns, open = false, onToggle, nest
         return (
           <td key={candidates[i]?.id} className="relative border-l border-line px-2 align-middle">
             {figure && column ? (
-              <Figure figure={figure} standing={standing} old={column.state !== 'done'} nested={nested} />
+              <Figure
+                figure={figure}
+                standing={standing}
+                old={column.state !== 'done'}
+                nested={nested}
+                {...(onWhy && isDoubtful(verdict.id)
+                  ? {
+                      why: {
+                        label: `Why ${verdict.label} of ${candidates[i]?.name}`,
+                        open: () => onWhy(verdict.id as DoubtfulFigure, candidates[i]!.id),
+                      },
+                    }
+                  : {})}
+              />
             ) : (
               <span className="block text-right text-muted">{column?.state === 'refused' ? '—' : <Waiting />}</span>
             )}
@@ -87,12 +111,20 @@ function Figure({
   standing,
   old,
   nested,
+  why,
 }: {
   figure: ReturnType<Verdict['of']>
   standing: Standing
   old: boolean
   nested: boolean
+  why?: { readonly label: string; readonly open: () => void }
 }) {
+  const numberClass = clsx(
+    'figure ml-auto whitespace-nowrap',
+    nested ? 'text-[12px]' : 'text-[13.5px] font-semibold',
+    figure.basis === 'assumed' && 'text-ink/70',
+    figure.basis === 'measured' && 'text-lantern-ink',
+  )
   const basis = figure.basis === 'assumed' ? 'Rests on an assumed number' : figure.basis === 'measured' ? 'Measured' : 'Calculated'
   return (
     <div title={basis} className={clsx('flex items-baseline gap-1.5 transition-opacity', old && 'opacity-40')}>
@@ -102,17 +134,21 @@ function Figure({
         {standing.change}
       </span>
       {figure.note !== undefined && <span className="truncate text-[11px] text-muted">{figure.note}</span>}
-      <span
-        data-figure
-        className={clsx(
-          'figure ml-auto whitespace-nowrap',
-          nested ? 'text-[12px]' : 'text-[13.5px] font-semibold',
-          figure.basis === 'assumed' && 'text-ink/70',
-          figure.basis === 'measured' && 'text-lantern-ink',
-        )}
-      >
-        {figure.text}
-      </span>
+      {why ? (
+        <button
+          type="button"
+          data-figure
+          aria-label={`${figure.text} ${figure.unit}. ${why.label}`}
+          onClick={why.open}
+          className={`${numberClass} rounded decoration-dotted underline-offset-2 hover:underline`}
+        >
+          {figure.text}
+        </button>
+      ) : (
+        <span data-figure className={numberClass}>
+          {figure.text}
+        </span>
+      )}
       <span className="w-6 shrink-0 text-[11px] text-muted">{figure.unit}</span>
       <span className="sr-only">{basis}</span>
       <span

@@ -335,8 +335,9 @@ export const verdicts: readonly Verdict[] = [
     'How far the part gives way under the nozzle’s side force of half a newton (assumed), and from which height on that shows.',
     'less',
     ({ sway }) => ({
-      value: sway.topMm,
-      text: sway.topMm < 0.01 ? fixed(1000 * sway.topMm, 1) : fixed(1000 * sway.topMm, 0),
+      // Less than a micrometre is none, whatever it is compared with.
+      value: sway.topMm < 0.001 ? 0 : sway.topMm,
+      text: sway.topMm < 0.001 ? 'none' : fixed(1000 * sway.topMm, 0),
       unit: 'µm',
       ...(sway.slowAboveZMm === undefined ? {} : { note: `slow from ${atHeight(sway.slowAboveZMm)}` }),
     }),

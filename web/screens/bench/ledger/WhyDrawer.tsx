@@ -1,0 +1,211 @@
+import type { Candidate, LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
+import { type Lever, leversFor } from '@sable/core/advice/levers'
+import { explain } from '@sable/core/advice/why'
+import { type DoubtfulFigure, rangeOf } from '@sable/core/doubt/doubt'
+import type { Prediction } from '@sable/core/predict'
+import * as Comlink from 'comlink'
+import { useEffect, useRef, useState } from 'react'
+import { edit } from '../../../desk/deskStore'
+import { setValues } from '../../../desk/edits'
+import { predictionPool, requestFor, useForecasts } from '../../../predictions/predictionStore'
+import { Button } from '../../../ui/Button'
+import { Drawer } from '../../../ui/Drawer'
+import { type Verdict, verdicts } from './verdicts'
+
+interface Props {
+  readonly figure: DoubtfulFigure
+  readonly candidate: Candidate
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly shelf: Shelf
+  readonly onClose: () => void
+}
+
+/** Why a figure is what it is: its model with this candidate's numbers, how sure it is, and what would move it. */
+export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: Props) {
+  const prediction = useForecasts((all) => all[candidate.id]?.prediction)
+  const request = requestFor(candidate, content, part, shelf)
+  const verdict = verdicts.find(({ id }) => id === figure)
+  if (!verdict) return null
+  const title = `${verdict.label} of ${candidate.name}`
+  if (!prediction || !request) {
+    return (
+      <Drawer title={title} onClose={onClose}>
+        <p className="text-muted">There is no figure yet.</p>
+      </Drawer>
+    )
+  }
+  const { value, text, unit } = verdict.of(prediction)
+  const told = explain(figure, prediction, request.setup)
+  const scale = value === 0 ? 0 : Number(text.replace(',', '.')) / value
+  const shown = (v: number): string => Number((v * scale).toPrecision(3)).toString()
+  const [low, high] = rangeOf(value, told.doubt)
+  return (
+    <Drawer title={title} onClose={onClose}>
+      <p className="flex items-baseline gap-2">
+        <span className="figure text-[22px] font-semibold">{text}</span>
+        <span className="text-muted">{unit}</span>
+        {value > 0 && Number.isFinite(scale) && (
+          <span className="figure ml-auto text-[12px] text-muted">
+            likely {shown(low)} to {shown(high)} {unit}
+          </span>
+        )}
+      </p>
+      <Section title="Worked out as">
+        <p className="figure rounded-md bg-sunk px-2 py-1.5 text-[12px]">{told.equation}</p>
+        <dl className="mt-2">
+          {told.terms.map(({ label, value }) => (
+            <div key={label} className="flex justify-between gap-4 border-b border-line/60 py-1 text-[12.5px]">
+              <dt className="text-muted">{label}</dt>
+              <dd className="figure text-right">{value}</dd>
+            </div>
+          ))}
+        </dl>
+        <p className="mt-2 text-[12.5px]">{told.place}</p>
+      </Section>
+      <Section title="How sure">
+        <p className="text-[12.5px]">
+          {told.basis === 'measured'
+            ? 'Rests on what you have measured.'
+            : told.basis === 'calculated'
+              ? 'Calculated.'
+              : 'Rests on assumed numbers.'}{' '}
+          <span className="text-muted">{told.source}</span>
+        </p>
+        <ul className="mt-1.5 space-y-0.5 text-[12.5px]">
+          {told.doubts.map(({ label, share }) => (
+            <li key={label} className="flex justify-between gap-4">
+              <span className="text-muted">{label}</span>
+              <span className="figure">± {Math.round(100 * share)} %</span>
+            </li>
+          ))}
+        </ul>
+      </Section>
+      <Section title="What would move it">
+        <Levers verdict={verdict} candidate={candidate} prediction={prediction} content={content} part={part} shelf={shelf} />
+      </Section>
+    </Drawer>
+  )
+}
+
+const Section = ({ title, children }: { title: string; children: React.ReactNode }) => (
+  <section className="mt-4">
+    <h3 className="mb-1.5 text-[11.5px] font-semibold text-lantern-ink">{title}</h3>
+    {children}
+  </section>
+)
+
+interface Tried {
+  readonly lever: Lever
+  readonly prediction: Prediction
+}
+
+/** Single changes, each really computed, the most telling first. */
+function Levers({
+  verdict,
+  candidate,
+  prediction,
+  content,
+  part,
+  shelf,
+}: Omit<Props, 'figure' | 'onClose'> & { readonly verdict: Verdict; readonly prediction: Prediction }) {
+  const [tried, setTried] = useState<readonly Tried[]>([])
+  const [running, setRunning] = useState<{ readonly of: number } | undefined>()
+  const stop = useRef<Int32Array>(undefined)
+  const cancel = (): void => {
+    if (stop.current) Atomics.store(stop.current, 0, 1)
+    setRunning(undefined)
+  }
+  // What was tried belongs to the figures that it was tried against.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new prediction is what makes old trials void.
+  useEffect(() => {
+    setTried([])
+    return cancel
+  }, [prediction])
+  const run = async (): Promise<void> => {
+    const request = requestFor(candidate, content, part, shelf)
+    if (!request) return
+    const levers = leversFor(prediction.settings)
+    const own = new Int32Array(new SharedArrayBuffer(4))
+    stop.current = own
+    setTried([])
+    setRunning({ of: levers.length })
+    const onEach = Comlink.proxy((lever: Lever, found: Prediction) => {
+      if (Atomics.load(own, 0) === 0) setTried((before) => [...before, { lever, prediction: found }])
+    })
+    try {
+      await predictionPool().anyWorker.tryLevers(request, levers, own, onEach)
+    } finally {
+      if (Atomics.load(own, 0) === 0) setRunning(undefined)
+    }
+  }
+  const now = verdict.of(prediction).value
+  const rows = tried
+    .map(({ lever, prediction: p }) => ({
+      lever,
+      change: now === 0 ? 0 : verdict.of(p).value / now - 1,
+      gained: verdict.of(p).value - now,
+      minutes: (p.timeS - prediction.timeS) / 60,
+      grams: p.filament.massG - prediction.filament.massG,
+    }))
+    .filter(({ change }) => Math.abs(change) >= 0.005)
+    .sort((a, b) => Math.abs(b.change) - Math.abs(a.change))
+  const isForce = verdict.base === 'N'
+  return (
+    <>
+      {running ? (
+        <div role="status" className="mb-2 flex items-center gap-2 text-[12.5px] text-muted">
+          <span className="flex-1">
+            Computing {tried.length} of {running.of} changes …
+          </span>
+          <Button onClick={cancel}>Cancel</Button>
+        </div>
+      ) : (
+        tried.length === 0 && <Button onClick={() => void run()}>Try single changes</Button>
+      )}
+      {rows.length > 0 && (
+        <table className="w-full text-[12.5px]">
+          <thead>
+            <tr className="text-right text-[11px] text-muted">
+              <th className="text-left font-normal">change</th>
+              <th className="font-normal">figure</th>
+              <th className="font-normal">min</th>
+              <th className="font-normal">g</th>
+              {isForce && <th className="font-normal">N/min</th>}
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ lever, change, gained, minutes, grams }) => (
+              <tr key={lever.label} className="border-t border-line/60">
+                <td className="py-1">{lever.label}</td>
+                <td className={`figure text-right ${toneOf(change, verdict.better)}`}>{signed(100 * change, 0)} %</td>
+                <td className="figure text-right text-muted">{signed(minutes, 1)}</td>
+                <td className="figure text-right text-muted">{signed(grams, 1)}</td>
+                {isForce && <td className="figure text-right">{minutes > 0.05 && gained > 0 ? (gained / minutes).toFixed(1) : '–'}</td>}
+                <td className="w-14 text-right">
+                  <Button className="h-6 px-1.5" onClick={() => edit((before) => setValues(before, candidate.id, lever.values))}>
+                    Apply
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {!running && tried.length > 0 && rows.length === 0 && (
+        <p className="text-[12.5px] text-muted">None of {tried.length} changes moves it.</p>
+      )}
+    </>
+  )
+}
+
+const signed = (value: number, digits: number): string => {
+  const text = Math.abs(value).toFixed(digits)
+  return Number(text) === 0 ? text : `${value > 0 ? '+' : '−'}${text}`
+}
+
+const toneOf = (change: number, better: Verdict['better']): string =>
+  better === 'neither' ? '' : change < 0 === (better === 'less') ? 'text-better' : 'text-worse'

@@ -2,12 +2,23 @@ import { describe, expect, it } from 'vitest'
 import type { Mesh } from '../mesh/mesh'
 import type { SettingValues } from '../profile/settings'
 import { layOut } from '../testing/layOut'
-import { settingsOf } from '../testing/setups'
+import { timeOf } from '../testing/paths'
+import { settingsOf, setupOf } from '../testing/setups'
 import { blockMesh } from '../testing/solids'
+import { laidVolume } from '../toolpath/laidVolume'
 import { code, ToolpathBuilder } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
 import { findSections } from './sections'
-import { bendLoad, pullLoad, sectionsByAxis, strengthFigures } from './strengthFigures'
+import {
+  bendLoad,
+  bendStiffness,
+  crushLoad,
+  pullLoad,
+  sectionsByAxis,
+  strengthFigures,
+  threePointLoad,
+  threePointStiffness,
+} from './strengthFigures'
 
 async function sectionsOf(mesh: Mesh, values: SettingValues) {
   const { settings, path } = await layOut(mesh, values)
@@ -73,6 +84,51 @@ describe('loads', () => {
     // Held over the first tenth, loaded at nine tenths: the arm is 0.8 of the length.
     expect(bendLoad(x, () => 50).loadN / ((50 * (10 ** 3 / 6)) / 80)).toBeCloseTo(1, 1)
     expect(bendLoad(x, () => 50).weakestAtMm).toBeLessThan(-38)
+  })
+
+  it('on three points are 4·σ·W/L, and stiff by 48·E·I/L³ (any handbook)', async () => {
+    const { x } = await sectionsOf(blockMesh(100, 10, 10), { infillDensity: 100 })
+    const [span, W, I] = [80, 10 ** 3 / 6, 10 ** 4 / 12]
+    expect(threePointLoad(x, () => 50).loadN / ((4 * 50 * W) / span)).toBeCloseTo(1, 1)
+    expect(Math.abs(threePointLoad(x, () => 50).weakestAtMm)).toBeLessThan(1)
+    expect(threePointStiffness(x, 3000) / ((48 * 3000 * I) / span ** 3)).toBeCloseTo(1, 1)
+    expect(bendStiffness(x, 3000) / ((3 * 3000 * I) / span ** 3)).toBeCloseTo(1, 1)
+  })
+
+  it('of a solid block are as stiff as its material within 2 %: E·A/L', async () => {
+    const { path, settings } = await sectionsOf(blockMesh(50, 20, 20), { infillDensity: 100 })
+    const strength = { inLayer: 50, modulus: 3000, bondFactor: 0.6, basis: 'assumed' as const }
+    const { crushX } = strengthFigures(sectionsByAxis(path, settings), { strength })
+    expect(Math.abs(crushX.stiffnessNmm / ((3000 * 400) / 40) - 1)).toBeLessThan(0.02)
+  })
+
+  it('pressed together crush when stout, and buckle at π²·E·I/L² when slender (Euler)', async () => {
+    const { x: stout } = await sectionsOf(blockMesh(30, 20, 20), { infillDensity: 100 })
+    expect(crushLoad(stout, 50, 3000)).toMatchObject({ by: 'strength' })
+    expect(crushLoad(stout, 50, 3000).loadN / (50 * 400)).toBeCloseTo(1, 1)
+    const { x: slender } = await sectionsOf(blockMesh(150, 4, 4), { infillDensity: 100 })
+    const { by, loadN } = crushLoad(slender, 50, 3000)
+    expect(by).toBe('buckling')
+    expect(loadN / ((Math.PI ** 2 * 3000 * (4 ** 4 / 12)) / 120 ** 2)).toBeCloseTo(1, 1)
+  })
+
+  it('pay more for walls than for infill, and top-propping infill adds none (CP-K1, CP-K3, common practice)', async () => {
+    const bar = blockMesh(80, 14, 10)
+    const of = async (values: SettingValues) => {
+      const laid = await layOut(bar, { wallCount: 2, infillDensity: 15, topLayers: 3, bottomLayers: 3, ...values })
+      const { bendX } = strengthFigures(sectionsByAxis(laid.path, laid.settings), setupOf().material)
+      return { load: bendX.loadN, mm3: laidVolume(laid.path).total, time: timeOf(laid) }
+    }
+    const base = await of({})
+    const wall = await of({ wallCount: 3 })
+    const denser = await of({ infillDensity: 25 })
+    const gain = (more: typeof base) => (more.load - base.load) / (more.mm3 - base.mm3)
+    expect(gain(wall)).toBeGreaterThan(gain(denser))
+    const grid = await of({ infillPattern: 'grid' })
+    const propping = await of({ infillPattern: 'topPropping' })
+    const none = await of({ infillDensity: 0 })
+    expect(propping.mm3).toBeLessThan(grid.mm3)
+    expect(propping.load / none.load).toBeLessThan(1.03)
   })
 
   it('across the layers are lower by the bond factor', async () => {

@@ -1,6 +1,7 @@
 import { placementSchema } from '@sable/core/mesh/place'
 import { exceptionsSchema } from '@sable/core/profile/exceptions'
 import { settingValuesSchema } from '@sable/core/profile/settings'
+import { noPurpose, purposeSchema } from '@sable/core/strength/purpose'
 import { z } from 'zod'
 
 const name = z.string().trim().min(1).max(80)
@@ -28,6 +29,8 @@ export const lineupContentSchema = z.object({
   name,
   partId: z.uuid(),
   placement: placementSchema,
+  /** What the part is for, how it is loaded, and what it must keep to. */
+  purpose: purposeSchema.default(noPurpose),
   candidates: z
     .array(candidateSchema)
     .max(MOST_CANDIDATES)

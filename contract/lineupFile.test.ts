@@ -7,6 +7,7 @@ const content: LineupContent = {
   name: 'Hook',
   partId: '2b1c6a52-2f0e-4b47-9d2c-1f6f6f3f2a10',
   placement: { scale: 2, rotateDeg: [90, 0, 0] },
+  purpose: { kind: 'load', load: { kind: 'crush', axis: 'z' }, limits: { minLoadN: 300 } },
   candidates: [
     {
       id: '7c1c6a52-2f0e-4b47-9d2c-1f6f6f3f2a11',
@@ -34,7 +35,7 @@ const refusalOf = (text: string): InputError => {
 describe('lineup files', () => {
   it('come back as they were written, without ids', () => {
     const read = readLineupFile(writeLineupFile(content, part), 'x.json')
-    expect(read).toMatchObject({ name: 'Hook', part, placement: content.placement })
+    expect(read).toMatchObject({ name: 'Hook', part, placement: content.placement, purpose: content.purpose })
     const [{ id: _, values, ...rest }] = content.candidates as [LineupContent['candidates'][number]]
     expect(read.candidates).toEqual([{ ...rest, settings: values }])
   })

@@ -3,6 +3,7 @@ import { parseObject, readExceptions } from '@sable/core/formats/profileFile'
 import { placementSchema } from '@sable/core/mesh/place'
 import type { Exception } from '@sable/core/profile/exceptions'
 import { checkValue, type SettingValues } from '@sable/core/profile/settings'
+import { noPurpose, purposeSchema } from '@sable/core/strength/purpose'
 import { z } from 'zod'
 import { type LineupContent, MOST_CANDIDATES } from './lineup'
 
@@ -13,6 +14,7 @@ const fileSchema = z.object({
   name: z.string().trim().min(1).max(80),
   part: z.object({ name: z.string(), contentKey: z.string() }),
   placement: placementSchema,
+  purpose: purposeSchema.default(noPurpose),
   candidates: z
     .array(
       z.object({
@@ -45,6 +47,7 @@ export function writeLineupFile(lineup: LineupContent, part: { readonly name: st
     name: lineup.name,
     part: { name: part.name, contentKey: part.contentKey },
     placement: lineup.placement,
+    purpose: lineup.purpose,
     candidates: lineup.candidates.map(({ name, printer, nozzle, material, values, exceptions }) => ({
       name,
       printer,

@@ -1,5 +1,6 @@
 import type { Mesh } from '@sable/core/mesh/mesh'
 import type { SettingValues } from '@sable/core/profile/settings'
+import type { Purpose } from '@sable/core/strength/purpose'
 import { batteryTray } from './parts/batteryTray'
 import { carryHook } from './parts/carryHook'
 import { finial } from './parts/finial'
@@ -23,9 +24,16 @@ export interface DemoCandidate {
 }
 
 /** Three ways to print the carry hook: as always, to last, and for tonight. */
-export const demoLineup: { readonly name: string; readonly part: string; readonly candidates: readonly DemoCandidate[] } = {
+export const demoLineup: {
+  readonly name: string
+  readonly part: string
+  readonly purpose: Purpose
+  readonly candidates: readonly DemoCandidate[]
+} = {
   name: 'Carry hook for the harbour lantern',
   part: 'carry-hook',
+  // The hook carries a lantern of some 4 kg at its tip.
+  purpose: { kind: 'load', load: { kind: 'bend', axis: 'y' }, limits: { maxTimeS: 3600, minLoadN: 80 } },
   candidates: [
     {
       name: 'everyday',

@@ -29,10 +29,11 @@ async function demo(): Promise<Lineup> {
   const [first] = (await get('/api/lineups')).body.filter((lineup: Lineup) => lineup.demo)
   return (await get(`/api/lineups/${first.id}`)).body
 }
-const writeOf = ({ name, partId, placement, candidates, revision }: Lineup): LineupWrite => ({
+const writeOf = ({ name, partId, placement, purpose, candidates, revision }: Lineup): LineupWrite => ({
   name,
   partId,
   placement,
+  purpose,
   candidates,
   revision,
 })

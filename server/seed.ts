@@ -29,6 +29,7 @@ export async function seedDemo({ parts, shelf, lineups }: Stores, fresh: boolean
       name: demoLineup.name,
       partId: ids.get(demoLineup.part) as string,
       placement: asModelled,
+      purpose: demoLineup.purpose,
       candidates: demoLineup.candidates.map((candidate) => ({ id: randomUUID(), exceptions: [], ...candidate })),
     },
     true,

@@ -2,7 +2,8 @@ import { type DoubtfulFigure, doubt, doubtsOf } from '../doubt/doubt'
 import type { Prediction } from '../predict'
 import type { Setup } from '../profile/resolve'
 import type { Basis } from '../shelf/material'
-import type { LoadCase } from '../strength/strengthFigures'
+import { type Purpose, statedCase } from '../strength/purpose'
+import type { LoadKind } from '../strength/strengthFigures'
 import { formatDuration } from '../units/format'
 
 /** Why a figure is what it is. */
@@ -37,7 +38,21 @@ const limiterWords: Readonly<Record<string, string>> = {
   layerTime: 'slowed for layer time',
 }
 
-const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup) => Told>> = {
+const loadEquations: Readonly<Record<LoadKind, string>> = {
+  pull: 'F = σ·A, least along the part',
+  bend: 'F = σ·I / (c·arm), least along the part',
+  threePoint: 'F = 2·σ·I / (c·distance to the nearer support), least along the part',
+  crush: 'F = σ·A, least along the part, or π²·E·I/L² if that is less',
+}
+
+const loadWords: Readonly<Record<LoadKind, string>> = {
+  pull: 'pulled, gripped at both ends,',
+  bend: 'held at the low end, pressed at the far one,',
+  threePoint: 'on two supports, pressed in the middle,',
+  crush: 'pressed together',
+}
+
+const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup, purpose: Purpose) => Told>> = {
   time: (p) => {
     const rows = Object.entries(p.timeByFeatureS).filter(([, s]) => s >= 1)
     const held = Object.entries(p.limiters)
@@ -107,28 +122,29 @@ const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup) => 
     basis: 'assumed',
     source: 'Semi-empirical: slow walls shine, fast ones are matte (common practice).',
   }),
-  bend: (p, { material }) => {
-    const worst = (['bendX', 'bendY', 'bendZ'] as LoadCase[]).reduce((low, next) =>
-      p.strength[next].loadN < p.strength[low].loadN ? next : low,
-    )
-    const across = worst === 'bendZ'
+  strength: (p, { material }, purpose) => {
+    const stated = statedCase(p, purpose)
+    const { loadN, weakestAtMm, stiffnessNmm, by, basis } = p.strength[stated]
+    const [kind, axis] = [stated.slice(0, -1) as LoadKind, stated.slice(-1)]
+    const across = axis === 'Z' && kind !== 'crush'
     return {
-      equation: 'F = σ · I / (c · arm), where F is least along the part',
+      equation: by === 'buckling' ? 'F = π²·E·I / L²' : loadEquations[kind],
       terms: [
-        { label: 'weakest along', value: worst.slice(-1) },
+        { label: 'load', value: `${loadWords[kind]} along ${axis}` },
         { label: `strength of ${material.name} along its lines`, value: `${material.strength.inLayer} MPa` },
         ...(across ? [{ label: 'bond between layers, worst', value: percent(p.bond.worst) }] : []),
+        { label: 'stiffness of the material', value: `${material.strength.modulus} MPa` },
         { label: 'walls', value: `${p.settings.wallCount} × ${p.settings.lineWidth} mm` },
         { label: 'infill', value: `${p.settings.infillDensity} % ${p.settings.infillPattern}` },
-        ...(['bendX', 'bendY', 'bendZ'] as const).map((load) => ({
-          label: `bend ${load.slice(-1)}`,
-          value: `${p.strength[load].loadN.toFixed(0)} N`,
-        })),
+        { label: 'gives way before it fails by', value: stiffnessNmm > 0 ? mm(loadN / stiffnessNmm, 2) : '–' },
       ],
-      place: `The weakest section lies at ${worst.slice(-1).toLowerCase()} = ${mm(p.strength[worst].weakestAtMm)}. Held at the low end, pressed sideways at the far one.`,
-      basis: p.strength[worst].basis,
+      place:
+        by === 'buckling'
+          ? `It buckles before it crushes; slenderest at ${axis.toLowerCase()} = ${mm(weakestAtMm)}.`
+          : `The weakest section lies at ${axis.toLowerCase()} = ${mm(weakestAtMm)}.`,
+      basis,
       source:
-        'Euler–Bernoulli; sections from the lines that are laid; infill by Gibson & Ashby 1997, from memory. An estimate, never a rating.',
+        'Euler–Bernoulli and Euler’s column; sections from the lines that are laid; infill by Gibson & Ashby 1997, from memory. An estimate for one material and one load, never a rating.',
     }
   },
   cooling: (p, { material }) => ({
@@ -174,10 +190,10 @@ const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup) => 
 }
 
 /** @throws nothing: every figure can be told */
-export const explain = (figure: DoubtfulFigure, p: Prediction, setup: Setup): Explanation => ({
-  ...tellers[figure](p, setup),
-  doubt: doubt(figure, p),
-  doubts: doubtsOf(figure, p),
+export const explain = (figure: DoubtfulFigure, p: Prediction, setup: Setup, purpose: Purpose): Explanation => ({
+  ...tellers[figure](p, setup, purpose),
+  doubt: doubt(figure, p, purpose),
+  doubts: doubtsOf(figure, p, purpose),
 })
 
 const inWords = (name: string): string => name.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)

@@ -3,6 +3,7 @@ import { leversFor } from '../advice/levers'
 import { explain } from '../advice/why'
 import { type Prediction, predict } from '../predict'
 import { checkValue, type SettingName } from '../profile/settings'
+import { noPurpose, statedLoad } from '../strength/purpose'
 import { testKernel } from '../testing/kernel'
 import { settingsOf, setupOf } from '../testing/setups'
 import { blockMesh, partOf } from '../testing/solids'
@@ -24,14 +25,14 @@ beforeAll(async () => {
 
 describe('doubt', () => {
   it('combines independent inputs by the root of their squares (Gauss)', () => {
-    expect(doubt('sway', p)).toBeCloseTo(Math.hypot(0.2, 0.5), 12)
-    const total = Math.hypot(...doubtsOf('sway', p).map(({ share }) => share))
-    expect(total).toBeCloseTo(doubt('sway', p), 12)
+    expect(doubt('sway', p, noPurpose)).toBeCloseTo(Math.hypot(0.2, 0.5), 12)
+    const total = Math.hypot(...doubtsOf('sway', p, noPurpose).map(({ share }) => share))
+    expect(total).toBeCloseTo(doubt('sway', p, noPurpose), 12)
   })
 
   it('gives ranges that hold the value between them', () => {
     for (const figure of doubtfulFigures) {
-      const [low, high] = rangeOf(10, doubt(figure, p))
+      const [low, high] = rangeOf(10, doubt(figure, p, noPurpose))
       expect(low).toBeLessThanOrEqual(10)
       expect(high).toBeGreaterThanOrEqual(10)
     }
@@ -39,23 +40,23 @@ describe('doubt', () => {
 
   it('is less where something was measured, and that is not asked for again', () => {
     expect(measured.melt.basis).toBe('measured')
-    expect(doubt('gloss', measured) / (4 * (1 - measured.gloss.mean))).toBeCloseTo(0.05, 9)
-    expect(whatToMeasure([p]).map(({ input }) => input)).toContain('flow')
-    expect(whatToMeasure([measured]).map(({ input }) => input)).not.toContain('flow')
+    expect(doubt('gloss', measured, noPurpose) / (4 * (1 - measured.gloss.mean))).toBeCloseTo(0.05, 9)
+    expect(whatToMeasure([p], noPurpose).map(({ input }) => input)).toContain('flow')
+    expect(whatToMeasure([measured], noPurpose).map(({ input }) => input)).not.toContain('flow')
   })
 
   it('asks first for what removes most', () => {
-    const wanted = whatToMeasure([p, measured])
+    const wanted = whatToMeasure([p, measured], noPurpose)
     for (let i = 1; i < wanted.length; i++) expect(wanted[i]!.removes).toBeLessThanOrEqual(wanted[i - 1]!.removes)
     expect(wanted[0]!.removes).toBeGreaterThan(0)
     expect(wanted.reduce((sum, { removes }) => sum + removes, 0)).toBeLessThan(1)
-    expect(whatToMeasure([])).toEqual([])
+    expect(whatToMeasure([], noPurpose)).toEqual([])
   })
 })
 
 describe('why a figure is what it is', () => {
   it.each(doubtfulFigures)('%s is told with its equation, numbers, place, basis and source', (figure) => {
-    const told = explain(figure, p, setupOf())
+    const told = explain(figure, p, setupOf(), noPurpose)
     expect(told.equation.length).toBeGreaterThan(8)
     expect(told.terms.length).toBeGreaterThan(1)
     for (const { label, value } of told.terms) expect(`${label} ${value}`).not.toMatch(/NaN|undefined|Infinity/)
@@ -64,11 +65,13 @@ describe('why a figure is what it is', () => {
   })
 
   it('tells the same numbers as the figure', () => {
-    const { terms } = explain('cost', p, setupOf())
+    const { terms } = explain('cost', p, setupOf(), noPurpose)
     expect(terms[0]!.value).toContain(`= ${p.filament.materialCost.toFixed(2)}`)
-    expect(explain('bend', p, setupOf()).place).toContain(
-      `${p.strength[(['bendX', 'bendY', 'bendZ'] as const).reduce((a, b) => (p.strength[b].loadN < p.strength[a].loadN ? b : a))].weakestAtMm.toFixed(1)} mm`,
-    )
+    const { place, source } = explain('strength', p, setupOf(), noPurpose)
+    expect(place).toContain(`${statedLoad(p, noPurpose).weakestAtMm.toFixed(1)} mm`)
+    expect(source).toContain('never a rating')
+    const crushed = { ...noPurpose, load: { kind: 'crush', axis: 'x' } } as const
+    expect(explain('strength', p, setupOf(), crushed).terms[0]!.value).toBe('pressed together along X')
   })
 })
 

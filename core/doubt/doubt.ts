@@ -1,8 +1,8 @@
 import type { Prediction } from '../predict'
-import type { LoadCase } from '../strength/strengthFigures'
+import { type Purpose, statedCase } from '../strength/purpose'
 
 /** Figures of a candidate that carry a range. */
-export const doubtfulFigures = ['time', 'filament', 'cost', 'surface', 'gloss', 'bend', 'cooling', 'sway', 'strings'] as const
+export const doubtfulFigures = ['time', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling', 'sway', 'strings'] as const
 export type DoubtfulFigure = (typeof doubtfulFigures)[number]
 
 /**
@@ -42,11 +42,9 @@ export type DoubtfulInput = keyof typeof inputs
 /** By how many per cent a figure moves for each per cent of an input. */
 type Sensitivity = Partial<Readonly<Record<DoubtfulInput, number>>>
 
-function sensitivities(p: Prediction): Record<DoubtfulFigure, Sensitivity> {
+function sensitivities(p: Prediction, purpose: Purpose): Record<DoubtfulFigure, Sensitivity> {
   const { materialCost, machineCost, cost } = p.filament
-  const worst = (['bendX', 'bendY', 'bendZ'] as LoadCase[]).reduce((low, next) =>
-    p.strength[next].loadN < p.strength[low].loadN ? next : low,
-  )
+  const stated = statedCase(p, purpose)
   return {
     // Where the flow limit holds, time goes with its inverse.
     time: { machine: 1, flow: p.limiters.flow },
@@ -55,7 +53,11 @@ function sensitivities(p: Prediction): Record<DoubtfulFigure, Sensitivity> {
     surface: { stairs: 1 },
     // d ln g / d ln u of g = 1/(1 + (u/u0)⁴).
     gloss: { flow: 4 * (1 - p.gloss.mean) },
-    bend: { strength: 1, ...(worst === 'bendZ' ? { bond: 1 } : {}) },
+    // Buckling goes with stiffness; layers come apart when pulled or bent across them.
+    strength:
+      p.strength[stated].by === 'buckling'
+        ? { modulus: 1 }
+        : { strength: 1, ...(/^(pull|bend|threePoint)Z/.test(stated) ? { bond: 1 } : {}) },
     cooling: { cooling: 1 },
     sway: { modulus: 1, push: 1 },
     strings: { ooze: 1 },
@@ -70,9 +72,9 @@ function doubtOf(input: DoubtfulInput, p: Prediction): number {
 }
 
 /** Share by which a figure may be off, both ways: the doubts of its inputs combined as independent (root of squares). */
-export function doubt(figure: DoubtfulFigure, p: Prediction, without?: DoubtfulInput): number {
+export function doubt(figure: DoubtfulFigure, p: Prediction, purpose: Purpose, without?: DoubtfulInput): number {
   let squares = 0
-  for (const [input, per] of Object.entries(sensitivities(p)[figure]) as [DoubtfulInput, number][]) {
+  for (const [input, per] of Object.entries(sensitivities(p, purpose)[figure]) as [DoubtfulInput, number][]) {
     const own = input === without ? Math.min(doubtOf(input, p), inputs[input].measured) : doubtOf(input, p)
     squares += (per * own) ** 2
   }
@@ -92,12 +94,12 @@ export interface Measurement {
 }
 
 /** What to measure next: most worth first, over all candidates and figures alike. Nothing that is already known. */
-export function whatToMeasure(predictions: readonly Prediction[]): Measurement[] {
-  const total = predictions.reduce((sum, p) => sum + doubtfulFigures.reduce((s, figure) => s + doubt(figure, p), 0), 0)
+export function whatToMeasure(predictions: readonly Prediction[], purpose: Purpose): Measurement[] {
+  const total = predictions.reduce((sum, p) => sum + doubtfulFigures.reduce((s, figure) => s + doubt(figure, p, purpose), 0), 0)
   if (total === 0) return []
   return (Object.keys(inputs) as DoubtfulInput[])
     .map((input) => {
-      const left = predictions.reduce((sum, p) => sum + doubtfulFigures.reduce((s, figure) => s + doubt(figure, p, input), 0), 0)
+      const left = predictions.reduce((sum, p) => sum + doubtfulFigures.reduce((s, figure) => s + doubt(figure, p, purpose, input), 0), 0)
       return { input, label: inputs[input].label, measure: inputs[input].measure, removes: (total - left) / total }
     })
     .filter(({ removes }) => removes > 1e-6)
@@ -105,8 +107,8 @@ export function whatToMeasure(predictions: readonly Prediction[]): Measurement[]
 }
 
 /** Inputs that a figure rests on and that are in doubt, most telling first, with the share that each contributes. */
-export function doubtsOf(figure: DoubtfulFigure, p: Prediction): { readonly label: string; readonly share: number }[] {
-  return (Object.entries(sensitivities(p)[figure]) as [DoubtfulInput, number][])
+export function doubtsOf(figure: DoubtfulFigure, p: Prediction, purpose: Purpose): { readonly label: string; readonly share: number }[] {
+  return (Object.entries(sensitivities(p, purpose)[figure]) as [DoubtfulInput, number][])
     .map(([input, per]) => ({ label: inputs[input].label, share: per * doubtOf(input, p) }))
     .filter(({ share }) => share > 1e-3)
     .sort((a, b) => b.share - a.share)

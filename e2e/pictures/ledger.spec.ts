@@ -23,7 +23,7 @@ test('the paper theme, four candidates', async ({ page }) => {
 test('figures opened, and the risks of a candidate', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
-  for (const figure of ['time', 'surface', 'bend']) await page.locator(`[data-verdict=${figure}] th button`).click()
+  for (const figure of ['time', 'surface', 'strength']) await page.locator(`[data-verdict=${figure}] th button`).click()
   await page.locator('[data-verdict=risks] td').nth(2).getByRole('button').click()
   await page.screenshot({ path: picture('ledger-open') })
 })
@@ -31,7 +31,7 @@ test('figures opened, and the risks of a candidate', async ({ page }) => {
 test('why a figure is what it is, and what would move it', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
-  await ledger.value('bend', 0).click()
+  await ledger.value('strength', 0).click()
   await page.getByRole('button', { name: 'Try single changes' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Computing' })).toHaveCount(0, { timeout: 60_000 })
   await page.screenshot({ path: picture('why') })

@@ -51,7 +51,7 @@ export class LedgerPage {
 
   /** Every figure that stands in a column. */
   async figures(column: number): Promise<string[]> {
-    return Promise.all(['time', 'filament', 'cost', 'surface', 'bend', 'gloss'].map((id) => this.value(id, column).innerText()))
+    return Promise.all(['time', 'filament', 'cost', 'surface', 'strength', 'gloss'].map((id) => this.value(id, column).innerText()))
   }
 
   /** Clicks a cell, types over it and presses Enter. */

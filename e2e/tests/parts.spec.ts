@@ -89,3 +89,23 @@ test('the part is saved as it lies, as 3MF and as STL', async ({ page }) => {
     if (ending === 'stl') expect(bytes.readUInt32LE(80)).toBe(760)
   }
 })
+
+test('what the part is for decides the strength that is told and whether a candidate meets it', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await expect(ledger.figure('strength', 0)).toContainText('bend along Y')
+  const column = (name: string) => page.getByRole('columnheader', { name: new RegExp(name) })
+  await expect(column('sturdy')).toContainText('meets all')
+  await expect(column('quick')).toContainText('misses strength')
+  await page.getByRole('button', { name: /^Purpose: / }).click()
+  await page.getByLabel('Load', { exact: true }).selectOption('crush')
+  await page.getByLabel('Along').selectOption('z')
+  await page.getByLabel('Time at most').fill('25')
+  await page.keyboard.press('Escape')
+  await expect(ledger.figure('strength', 0)).toContainText('crush along Z')
+  await expect(column('sturdy')).toContainText('misses time')
+  await ledger.settled()
+  await page.reload()
+  await ledger.settled()
+  await expect(page.getByRole('button', { name: /^Purpose: .*crush along Z.*under 25 min/ })).toBeVisible()
+})

@@ -1,3 +1,4 @@
+import { noPurpose } from '@sable/core/strength/purpose'
 import { DataTypes, type QueryInterface, type Sequelize } from 'sequelize'
 import { SequelizeStorage, Umzug } from 'umzug'
 
@@ -74,6 +75,12 @@ const steps: readonly { readonly name: string; readonly up: (db: QueryInterface)
     async up(db) {
       for (const table of ['profiles', 'profile_revisions'])
         await db.addColumn(table, 'exceptions', { type: DataTypes.TEXT('long'), allowNull: false, defaultValue: '[]' })
+    },
+  },
+  {
+    name: '03-purpose',
+    async up(db) {
+      await db.addColumn('lineups', 'purpose', { type: DataTypes.TEXT('long'), allowNull: false, defaultValue: JSON.stringify(noPurpose) })
     },
   },
 ]

@@ -40,6 +40,7 @@ export interface LineupRow {
   name: string
   partId: string
   placement: string
+  purpose: string
   revision: number
   demo: boolean
   updatedAt: Date
@@ -120,6 +121,7 @@ export function defineModels(sequelize: Sequelize): Models {
       name: DataTypes.STRING(80),
       partId: id,
       placement: text,
+      purpose: text,
       revision: whole,
       demo: flag,
       updatedAt: when,

@@ -43,4 +43,10 @@ export function edit(change: (content: LineupContent) => LineupContent): void {
 export const undo = (): void => useDesk.temporal.getState().undo()
 export const redo = (): void => useDesk.temporal.getState().redo()
 
-export const contentOf = ({ name, partId, placement, candidates }: Lineup): LineupContent => ({ name, partId, placement, candidates })
+export const contentOf = ({ name, partId, placement, purpose, candidates }: Lineup): LineupContent => ({
+  name,
+  partId,
+  placement,
+  purpose,
+  candidates,
+})

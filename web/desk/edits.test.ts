@@ -1,4 +1,5 @@
 import type { LineupContent } from '@sable/contract/lineup'
+import { noPurpose } from '@sable/core/strength/purpose'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { contentOf, edit, openLineup, redo, undo, useDesk } from './deskStore'
 import { addCandidate, duplicateCandidate, moveCandidate, nextName, removeCandidate, renameCandidate, setPart, setValue } from './edits'
@@ -17,6 +18,7 @@ const content: LineupContent = {
   name: 'Hook',
   partId: 'p',
   placement: { scale: 1, rotateDeg: [0, 0, 0] },
+  purpose: noPurpose,
   candidates: [candidate('a'), candidate('b'), candidate('c')],
 }
 const names = (of: LineupContent): string => of.candidates.map(({ name }) => name).join()

@@ -1,6 +1,7 @@
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { Placement } from '@sable/core/mesh/place'
 import type { SettingName, SettingValue, SettingValues } from '@sable/core/profile/settings'
+import type { Purpose } from '@sable/core/strength/purpose'
 
 /** Edits of a lineup: each takes the content and gives the changed one, so that every step can be undone. */
 
@@ -87,6 +88,8 @@ export function moveCandidate(content: LineupContent, id: string, to: number): L
 
 export const setPart = (content: LineupContent, partId: string): LineupContent =>
   content.partId === partId ? content : { ...content, partId, placement: { scale: 1, rotateDeg: [0, 0, 0] } }
+
+export const setPurpose = (content: LineupContent, purpose: Purpose): LineupContent => ({ ...content, purpose })
 
 export const setPlacement = (content: LineupContent, placement: Placement): LineupContent => ({ ...content, placement })
 

@@ -58,6 +58,7 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
         name: read.name,
         partId: (known ?? part).id,
         placement: read.placement,
+        purpose: read.purpose,
         candidates: read.candidates.map(({ settings, exceptions, ...candidate }) => ({
           ...candidate,
           id: crypto.randomUUID(),
@@ -118,7 +119,15 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
         ))}
         <MenuSeparator />
         <MenuItem
-          onSelect={() => void begin({ name: part.name, partId: part.id, placement: content.placement, candidates: [firstCandidate()] })}
+          onSelect={() =>
+            void begin({
+              name: part.name,
+              partId: part.id,
+              placement: content.placement,
+              purpose: content.purpose,
+              candidates: [firstCandidate()],
+            })
+          }
         >
           New lineup of this part
         </MenuItem>

@@ -1,4 +1,5 @@
 import type { StoredPart } from '@sable/contract/part'
+import { noPurpose } from '@sable/core/strength/purpose'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -19,6 +20,7 @@ export function NewLineup({ parts }: { parts: readonly StoredPart[] }) {
         name: part.name,
         partId: part.id,
         placement: { scale: 1, rotateDeg: [0, 0, 0] },
+        purpose: noPurpose,
         candidates: [firstCandidate()],
       })
       await queries.invalidateQueries(lineupsQuery)

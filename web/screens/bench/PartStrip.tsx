@@ -15,8 +15,10 @@ import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
 import type { Refusal } from '../../ui/Notice'
 import { Popover } from '../../ui/Popover'
 import { asRefusal } from './asRefusal'
+import { purposeWords } from './limits'
 import { PlacementForm } from './PlacementForm'
 import { isProgram, ProgramDialog } from './ProgramDialog'
+import { PurposeForm } from './PurposeForm'
 
 // The 3D package is the heaviest of all; the figures must not wait for it.
 const PartThumbnail = lazy(() => import('./PartThumbnail'))
@@ -105,7 +107,22 @@ export function PartStrip({ content, part, parts, printers, onRefusal }: Props) 
           <span className="px-2 text-strong">·</span>
           {part.report.triangles.toLocaleString('en')} <Unit>triangles</Unit>
         </p>
-        <div className="flex items-center gap-2 px-1 text-[12px] text-muted">
+        <div className="flex items-center gap-3 px-1 text-[12px] text-muted">
+          <Popover
+            label="What the part is for"
+            width="w-80"
+            trigger={
+              <button
+                type="button"
+                aria-label={`Purpose: ${purposeWords(content.purpose)}. Change`}
+                className="max-w-[34rem] truncate rounded text-ink underline decoration-dotted underline-offset-2 hover:text-lantern-ink"
+              >
+                {purposeWords(content.purpose)}
+              </button>
+            }
+          >
+            <PurposeForm purpose={content.purpose} />
+          </Popover>
           {part.report.watertight ? <span>Watertight</span> : <span className="text-worse">Not watertight</span>}
           {notes.length > 0 && (
             <Popover

@@ -26,7 +26,7 @@ export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: rea
   )
   return Papa.unparse([
     ['', 'unit', ...content.candidates.map(({ name }) => name)],
-    ...figures.map((verdict) => figure(verdict.label, verdict.base, (p) => verdict.of(p).value)),
+    ...figures.map((verdict) => figure(verdict.label, verdict.base, (p) => verdict.of(p, content.purpose).value)),
     ...settings,
   ])
 }

@@ -3,6 +3,7 @@ import { CSS } from '@dnd-kit/utilities'
 import type { Candidate } from '@sable/contract/lineup'
 import { InputError } from '@sable/core/errors'
 import { readProfileFile, writeProfileFile } from '@sable/core/formats/profileFile'
+import { judge, type Purpose } from '@sable/core/strength/purpose'
 import { Ellipsis, GripVertical, X } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
@@ -13,17 +14,19 @@ import { Menu, MenuItem, MenuSeparator } from '../../../ui/Menu'
 import type { Refusal } from '../../../ui/Notice'
 import { asRefusal } from '../asRefusal'
 import { EditableText } from '../EditableText'
+import { limitNouns, limitWords, shownLimit } from '../limits'
 
 interface Props {
   readonly candidate: Candidate
   readonly index: number
   readonly count: number
+  readonly purpose: Purpose
   readonly onProgram: (candidate: Candidate) => Promise<void>
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** Name of a column, what can be done with it, and how far its computation is. */
-export function ColumnHeader({ candidate, index, count, onProgram, onRefusal }: Props) {
+export function ColumnHeader({ candidate, index, count, purpose, onProgram, onRefusal }: Props) {
   const { id, name } = candidate
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
   const copyColumn = async (): Promise<void> => navigator.clipboard.writeText(columnText(candidate))
@@ -60,6 +63,7 @@ export function ColumnHeader({ candidate, index, count, onProgram, onRefusal }: 
           className="text-[13.5px] font-semibold"
         />
         <div className="flex-1" />
+        <Standing id={id} purpose={purpose} />
         <Working id={id} />
         <Menu
           align="end"
@@ -110,6 +114,23 @@ function readColumn(text: string, target: Candidate): Omit<Candidate, 'id' | 'na
     values: settings,
     exceptions: [...exceptions],
   }
+}
+
+/** Whether a candidate meets the limits of the part's purpose. */
+function Standing({ id, purpose }: { id: string; purpose: Purpose }) {
+  const prediction = useForecasts((all) => (all[id]?.state === 'done' ? all[id].prediction : undefined))
+  if (!prediction) return null
+  const judged = judge(prediction, purpose)
+  if (judged.length === 0) return null
+  const missed = judged.filter(({ met }) => !met)
+  const told = judged
+    .map(({ limit, wanted, has, met }) => `${met ? '✓' : '✗'} ${limitWords[limit](wanted)}, has ${shownLimit(limit, has)}`)
+    .join('\n')
+  return (
+    <span title={told} className={`text-[11px] whitespace-nowrap ${missed.length === 0 ? 'text-better' : 'text-worse'}`}>
+      {missed.length === 0 ? 'meets all' : `misses ${missed.map(({ limit }) => limitNouns[limit]).join(', ')}`}
+    </span>
+  )
 }
 
 const SHOW_AFTER_MS = 300

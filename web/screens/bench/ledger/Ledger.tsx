@@ -104,7 +104,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
         <p className="ml-auto hidden text-[11.5px] text-muted xl:block">
           <Lamp className="bg-ink" /> calculated <Lamp className="ml-3 bg-muted/60" /> rests on an assumed number
         </p>
-        <MeasureNext candidates={candidates} />
+        <MeasureNext candidates={candidates} purpose={content.purpose} />
         <Button onClick={add}>
           <Plus className="size-3.5" aria-hidden /> Candidate
         </Button>
@@ -153,6 +153,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
                         candidate={candidate}
                         index={index}
                         count={candidates.length}
+                        purpose={content.purpose}
                         onProgram={writeProgram}
                         onRefusal={onRefusal}
                       />
@@ -161,7 +162,11 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
                   {candidates.length < 4 && <th aria-hidden className="sticky top-0 z-20 border-b border-line bg-ground" />}
                 </tr>
               </thead>
-              <VerdictRows candidates={candidates} onWhy={(figure, candidateId) => setWhy({ figure, candidateId })} />
+              <VerdictRows
+                candidates={candidates}
+                purpose={content.purpose}
+                onWhy={(figure, candidateId) => setWhy({ figure, candidateId })}
+              />
               <SettingRows groups={groups} candidates={candidates} columns={columns} keys={keys} />
               {search.trim() === '' && <ExceptionRow candidates={candidates} />}
             </table>

@@ -1,5 +1,6 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { whatToMeasure } from '@sable/core/doubt/doubt'
+import type { Purpose } from '@sable/core/strength/purpose'
 import { Ruler } from 'lucide-react'
 import { useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
@@ -9,11 +10,11 @@ import { Popover } from '../../../ui/Popover'
 const WORTH = 0.01
 
 /** What to measure next, by how much of the doubt of this lineup it would remove. */
-export function MeasureNext({ candidates }: { candidates: readonly Candidate[] }) {
+export function MeasureNext({ candidates, purpose }: { candidates: readonly Candidate[]; purpose: Purpose }) {
   const forecasts = useForecasts()
   const predictions = candidates.flatMap(({ id }) => forecasts[id]?.prediction ?? [])
   if (predictions.length === 0) return null
-  const wanted = whatToMeasure(predictions).filter(({ removes }) => removes >= WORTH)
+  const wanted = whatToMeasure(predictions, purpose).filter(({ removes }) => removes >= WORTH)
   return (
     <Popover
       label="What to measure next"

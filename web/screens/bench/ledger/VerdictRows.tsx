@@ -1,5 +1,6 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { type DoubtfulFigure, doubtfulFigures } from '@sable/core/doubt/doubt'
+import type { Purpose } from '@sable/core/strength/purpose'
 import clsx from 'clsx'
 import { ChevronRight, TriangleAlert } from 'lucide-react'
 import { useState } from 'react'
@@ -10,9 +11,11 @@ import { compareRow, type Standing, type Verdict, verdicts } from './verdicts'
 /** The predicted figures, each with a small bar against the first column. */
 export function VerdictRows({
   candidates,
+  purpose,
   onWhy,
 }: {
   candidates: readonly Candidate[]
+  purpose: Purpose
   onWhy: (figure: DoubtfulFigure, candidateId: string) => void
 }) {
   const forecasts = useForecasts()
@@ -28,12 +31,13 @@ export function VerdictRows({
           verdict={verdict}
           candidates={candidates}
           columns={columns}
+          purpose={purpose}
           open={open.has(verdict.id)}
           onToggle={() => toggle(verdict.id)}
           onWhy={onWhy}
         />,
         ...(open.has(verdict.id) ? (verdict.parts ?? []) : []).map((part) => (
-          <VerdictRow key={part.id} verdict={part} candidates={candidates} columns={columns} nested />
+          <VerdictRow key={part.id} verdict={part} candidates={candidates} columns={columns} purpose={purpose} nested />
         )),
       ])}
       <RiskRow candidates={candidates} columns={columns} />
@@ -47,14 +51,15 @@ interface RowProps {
   readonly verdict: Verdict
   readonly candidates: readonly Candidate[]
   readonly columns: readonly (Forecast | undefined)[]
+  readonly purpose: Purpose
   readonly open?: boolean
   readonly onToggle?: () => void
   readonly onWhy?: (figure: DoubtfulFigure, candidateId: string) => void
   readonly nested?: boolean
 }
 
-function VerdictRow({ verdict, candidates, columns, open = false, onToggle, onWhy, nested = false }: RowProps) {
-  const figures = columns.map((column) => (column?.prediction ? verdict.of(column.prediction) : undefined))
+function VerdictRow({ verdict, candidates, columns, purpose, open = false, onToggle, onWhy, nested = false }: RowProps) {
+  const figures = columns.map((column) => (column?.prediction ? verdict.of(column.prediction, purpose) : undefined))
   const standings = compareRow(
     figures.map((figure) => figure?.value),
     verdict.better,

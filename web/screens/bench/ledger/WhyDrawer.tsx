@@ -37,8 +37,8 @@ export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: 
       </Drawer>
     )
   }
-  const { value, text, unit } = verdict.of(prediction)
-  const told = explain(figure, prediction, request.setup)
+  const { value, text, unit } = verdict.of(prediction, content.purpose)
+  const told = explain(figure, prediction, request.setup, content.purpose)
   const scale = value === 0 ? 0 : Number(text.replace(',', '.')) / value
   const shown = (v: number): string => Number((v * scale).toPrecision(3)).toString()
   const [low, high] = rangeOf(value, told.doubt)
@@ -141,12 +141,12 @@ function Levers({
       if (Atomics.load(own, 0) === 0) setRunning(undefined)
     }
   }
-  const now = verdict.of(prediction).value
+  const now = verdict.of(prediction, content.purpose).value
   const rows = tried
     .map(({ lever, prediction: p }) => ({
       lever,
-      change: now === 0 ? 0 : verdict.of(p).value / now - 1,
-      gained: verdict.of(p).value - now,
+      change: now === 0 ? 0 : verdict.of(p, content.purpose).value / now - 1,
+      gained: verdict.of(p, content.purpose).value - now,
       minutes: (p.timeS - prediction.timeS) / 60,
       grams: p.filament.massG - prediction.filament.massG,
     }))
@@ -185,7 +185,7 @@ function Levers({
                 <td className="figure text-right text-muted">{signed(minutes, 1)}</td>
                 <td className="figure text-right text-muted">{signed(grams, 1)}</td>
                 {isForce && <td className="figure text-right">{minutes > 0.05 && gained > 0 ? (gained / minutes).toFixed(1) : '–'}</td>}
-                <td className="w-14 text-right">
+                <td className="w-16 pl-2 text-right">
                   <Button className="h-6 px-1.5" onClick={() => edit((before) => setValues(before, candidate.id, lever.values))}>
                     Apply
                   </Button>

@@ -1,6 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { InputError } from '@sable/core/errors'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
+import { noPurpose } from '@sable/core/strength/purpose'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lineupCsv } from '../lineupCsv'
@@ -25,6 +26,7 @@ const content: LineupContent = {
   name: 'Hook',
   partId: 'p',
   placement: { scale: 1, rotateDeg: [0, 0, 0] },
+  purpose: noPurpose,
   candidates: [candidate('a', { wallCount: 3 }), candidate('b', { wallCount: 5 }), candidate('c')],
 }
 const rows = ledgerRows(shelf).flatMap((group) => group.rows)

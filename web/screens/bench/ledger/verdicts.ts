@@ -1,6 +1,7 @@
 import type { Prediction } from '@sable/core/predict'
 import type { Basis } from '@sable/core/shelf/material'
-import type { LoadCase } from '@sable/core/strength/strengthFigures'
+import { type Purpose, statedCase } from '@sable/core/strength/purpose'
+import { type LoadCase, type LoadKind, loadCases } from '@sable/core/strength/strengthFigures'
 import { splitDuration } from '@sable/core/units/format'
 
 /** One predicted figure of the ledger: how to find it, show it and judge it. */
@@ -12,7 +13,10 @@ export interface Verdict {
   readonly base: string
   /** Which way is better; a bar longer than the first column's is then good or bad. */
   readonly better: 'less' | 'more' | 'neither'
-  readonly of: (prediction: Prediction) => {
+  readonly of: (
+    prediction: Prediction,
+    purpose: Purpose,
+  ) => {
     readonly value: number
     readonly text: string
     readonly unit: string
@@ -43,25 +47,37 @@ const grams = (id: string, label: string, mass: (filament: Prediction['filament'
   of: (p) => ({ value: mass(p.filament), text: fixed(mass(p.filament), 1), unit: 'g', basis: 'calculated' }),
 })
 
-const loadLabels: Readonly<Record<LoadCase, string>> = {
-  pullX: 'Pull X',
-  pullY: 'Pull Y',
-  pullZ: 'Pull Z',
-  bendX: 'Bend X',
-  bendY: 'Bend Y',
-  bendZ: 'Bend Z',
+const kindWords: Readonly<Record<LoadKind, readonly [label: string, help: string]>> = {
+  pull: ['Pull', 'Gripped at both ends of this axis and pulled until the weakest section gives.'],
+  bend: ['Bend', 'Held at the low end of this axis and pressed sideways at the far end, in the weaker direction.'],
+  threePoint: ['Three points', 'Resting on both ends of this axis and pressed in the middle, in the weaker direction.'],
+  crush: ['Crush', 'Pressed together along this axis until a section gives or the part buckles.'],
 }
 
-const load = (id: LoadCase): Verdict => ({
-  id,
-  label: loadLabels[id],
-  help: id.startsWith('pull')
-    ? 'Gripped at both ends of this axis and pulled until the weakest section gives.'
-    : 'Held at the low end of this axis and pressed sideways at the far end, in the weaker direction.',
-  base: 'N',
-  better: 'more',
-  of: (p) => ({ value: p.strength[id].loadN, ...force(p.strength[id].loadN), basis: p.strength[id].basis }),
-})
+const splitCase = (name: LoadCase): readonly [kind: LoadKind, axis: string] => [name.slice(0, -1) as LoadKind, name.slice(-1)]
+
+/** "bend along Y" */
+export const wordsOf = (name: LoadCase): string => {
+  const [kind, axis] = splitCase(name)
+  return `${kindWords[kind][0].toLowerCase()} along ${axis}`
+}
+
+const load = (id: LoadCase): Verdict => {
+  const [kind, axis] = splitCase(id)
+  return {
+    id,
+    label: `${kindWords[kind][0]} ${axis}`,
+    help: kindWords[kind][1],
+    base: 'N',
+    better: 'more',
+    of: (p) => ({
+      value: p.strength[id].loadN,
+      ...force(p.strength[id].loadN),
+      ...(p.strength[id].by === 'buckling' ? { note: 'buckles' } : {}),
+      basis: p.strength[id].basis,
+    }),
+  }
+}
 
 /** Newtons with three figures, as the estimate deserves. */
 function force(newtons: number): { text: string; unit: string } {
@@ -70,10 +86,6 @@ function force(newtons: number): { text: string; unit: string } {
   return { text: fixed(newtons, newtons < 99.95 ? 1 : 0), unit: 'N' }
 }
 
-const cases: readonly LoadCase[] = ['bendX', 'bendY', 'bendZ', 'pullX', 'pullY', 'pullZ']
-const weakestBend = (p: Prediction): LoadCase =>
-  cases.slice(0, 3).reduce((low, next) => (p.strength[next].loadN < p.strength[low].loadN ? next : low))
-
 /** A figure that is told by a number and its unit. */
 const plain = (
   id: string,
@@ -81,9 +93,17 @@ const plain = (
   base: string,
   help: string,
   better: Verdict['better'],
-  of: (p: Prediction) => { value: number; text: string; unit: string; note?: string; basis?: Basis },
+  of: (p: Prediction, purpose: Purpose) => { value: number; text: string; unit: string; note?: string; basis?: Basis },
   parts?: readonly Verdict[],
-): Verdict => ({ id, label, base, help, better, of: (p) => ({ basis: 'assumed', ...of(p) }), ...(parts ? { parts } : {}) })
+): Verdict => ({
+  id,
+  label,
+  base,
+  help,
+  better,
+  of: (p, purpose) => ({ basis: 'assumed', ...of(p, purpose) }),
+  ...(parts ? { parts } : {}),
+})
 
 const percent = (share: number): { value: number; text: string; unit: string } => ({ value: share, text: fixed(100 * share, 0), unit: '%' })
 const atHeight = (z: number): string => `z ${fixed(z, 1)}`
@@ -228,18 +248,29 @@ export const verdicts: readonly Verdict[] = [
     ],
   ),
   {
-    id: 'bend',
-    label: 'Bend until it breaks',
+    id: 'strength',
+    label: 'Strength',
+    help: 'Under the load that the part is for, chosen above. An estimate for one material and one load, never a rating: test the real part with a margin, and never lift or hang loads over people with it.',
     base: 'N',
-    help: 'The weakest of the three axes. An estimate for one material and one load, never a rating: test the real part with a margin, and never lift or hang loads over people with it.',
     better: 'more',
-    of: (p) => {
-      const worst = weakestBend(p)
-      const { loadN, basis } = p.strength[worst]
-      return { value: loadN, ...force(loadN), note: `along ${worst.slice(-1)}`, basis }
+    of: (p, purpose) => {
+      const stated = statedCase(p, purpose)
+      const { loadN, basis } = p.strength[stated]
+      return { value: loadN, ...force(loadN), note: wordsOf(stated), basis }
     },
     parts: [
-      ...cases.map(load),
+      plain(
+        'stiffness',
+        'Stiffness',
+        'N/mm',
+        'Force for each millimetre that the part gives way where it is loaded.',
+        'more',
+        (p, purpose) => {
+          const { stiffnessNmm } = p.strength[statedCase(p, purpose)]
+          return { value: stiffnessNmm, text: stiffnessNmm >= 100 ? fixed(stiffnessNmm, 0) : stiffnessNmm.toPrecision(3), unit: 'N/mm' }
+        },
+      ),
+      ...loadCases.filter((name) => !name.startsWith('threePoint')).map(load),
       plain(
         'bond',
         'Bond between layers',
@@ -338,7 +369,7 @@ export const verdicts: readonly Verdict[] = [
       // Less than a micrometre is none, whatever it is compared with.
       value: sway.topMm < 0.001 ? 0 : sway.topMm,
       text: sway.topMm < 0.001 ? 'none' : fixed(1000 * sway.topMm, 0),
-      unit: 'µm',
+      unit: sway.topMm < 0.001 ? '' : 'µm',
       ...(sway.slowAboveZMm === undefined ? {} : { note: `slow from ${atHeight(sway.slowAboveZMm)}` }),
     }),
   ),

@@ -1,0 +1,130 @@
+import { type LimitName, type Purpose, purposeSchema } from '@sable/core/strength/purpose'
+import { loadKinds } from '@sable/core/strength/strengthFigures'
+import { useState } from 'react'
+import { edit } from '../../desk/deskStore'
+import { setPurpose } from '../../desk/edits'
+import { inWords } from './ledger/rows'
+import { limitNames } from './limits'
+
+/** A limit as a person types it: hours and minutes are minutes here, the rest is in the core's units. */
+const fields: Readonly<Record<LimitName, { readonly label: string; readonly unit: string; readonly per: number }>> = {
+  maxTimeS: { label: 'Time at most', unit: 'min', per: 60 },
+  maxMassG: { label: 'Filament at most', unit: 'g', per: 1 },
+  maxCost: { label: 'Cost at most', unit: '', per: 1 },
+  maxRaUm: { label: 'Surface Ra at most', unit: 'µm', per: 1 },
+  minLoadN: { label: 'Bears at least', unit: 'N', per: 1 },
+}
+
+/** What the part is for, its load and its limits; each change is applied as soon as it is a possible one. */
+export function PurposeForm({ purpose }: { purpose: Purpose }) {
+  const apply = (next: Purpose): boolean => {
+    const parsed = purposeSchema.safeParse(next)
+    if (parsed.success) edit((content) => setPurpose(content, parsed.data))
+    return parsed.success
+  }
+  return (
+    <div className="space-y-3">
+      <Choice label="What is it for?" value={purpose.kind} of={['show', 'work', 'load']} onChange={(kind) => apply({ ...purpose, kind })} />
+      <div className="grid grid-cols-2 gap-3">
+        <Choice
+          label="Load"
+          value={purpose.load.kind}
+          of={loadKinds}
+          onChange={(kind) => apply({ ...purpose, load: { ...purpose.load, kind } })}
+        />
+        <Choice
+          label="Along"
+          value={purpose.load.axis}
+          of={['weakest', 'x', 'y', 'z']}
+          onChange={(axis) => apply({ ...purpose, load: { ...purpose.load, axis } })}
+        />
+      </div>
+      <div className="space-y-2 border-t border-line pt-3">
+        {limitNames.map((limit) => (
+          <LimitField
+            key={limit}
+            {...fields[limit]}
+            value={purpose.limits[limit]}
+            onChange={(value) => {
+              const { [limit]: _, ...rest } = purpose.limits
+              return apply({ ...purpose, limits: value === undefined ? rest : { ...rest, [limit]: value } })
+            }}
+          />
+        ))}
+      </div>
+      <p className="border-t border-line pt-3 text-[11.5px] text-muted">
+        A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift people
+        or hang loads over people with it.
+      </p>
+    </div>
+  )
+}
+
+function Choice<C extends string>({
+  label,
+  value,
+  of,
+  onChange,
+}: {
+  label: string
+  value: C
+  of: readonly C[]
+  onChange: (value: C) => void
+}) {
+  return (
+    <label className="block text-[12px]">
+      <span className="text-muted">{label}</span>
+      <select
+        value={value}
+        onChange={(event) => onChange(event.target.value as C)}
+        className="mt-0.5 h-7 w-full rounded border border-line bg-sunk px-1"
+      >
+        {of.map((choice) => (
+          <option key={choice} value={choice}>
+            {choice.length === 1 ? choice.toUpperCase() : inWords(choice)}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+}
+
+function LimitField({
+  label,
+  unit,
+  per,
+  value,
+  onChange,
+}: {
+  label: string
+  unit: string
+  per: number
+  value: number | undefined
+  /** Returns whether the value could be taken. */
+  onChange: (value: number | undefined) => boolean
+}) {
+  const [draft, setDraft] = useState<string>()
+  const [wrong, setWrong] = useState(false)
+  return (
+    <label className="flex items-center gap-2 text-[12px]">
+      <span className="flex-1 text-muted">{label}</span>
+      <input
+        value={draft ?? (value === undefined ? '' : String(Number((value / per).toFixed(3))))}
+        placeholder="none"
+        inputMode="decimal"
+        aria-invalid={wrong}
+        onChange={(event) => {
+          const text = event.target.value
+          setDraft(text)
+          setWrong(!onChange(text.trim() === '' ? undefined : Number(text.replace(',', '.')) * per))
+        }}
+        onBlur={() => {
+          setDraft(undefined)
+          setWrong(false)
+        }}
+        className="figure h-7 w-24 rounded border border-line bg-sunk px-2 text-right aria-[invalid=true]:border-stop"
+      />
+      <span className="w-7 text-muted">{unit}</span>
+    </label>
+  )
+}

@@ -42,7 +42,7 @@ export function transform(mesh: Mesh, m: readonly number[]): Mesh {
   return { positions, triangles }
 }
 
-function rotationMatrix([rx, ry, rz]: readonly [number, number, number], scale: number): number[] {
+export function rotationMatrix([rx, ry, rz]: readonly [number, number, number], scale: number): number[] {
   const [cx, sx] = cosSin(rx)
   const [cy, sy] = cosSin(ry)
   const [cz, sz] = cosSin(rz)

@@ -99,7 +99,7 @@ test('what the part is for decides the strength that is told and whether a candi
   await expect(column('quick')).toContainText('misses strength')
   await page.getByRole('button', { name: /^Purpose: / }).click()
   await page.getByLabel('Load', { exact: true }).selectOption('crush')
-  await page.getByLabel('Along').selectOption('z')
+  await page.getByLabel('Along', { exact: true }).selectOption('z')
   await page.getByLabel('Time at most').fill('25')
   await page.keyboard.press('Escape')
   await expect(ledger.figure('strength', 0)).toContainText('crush along Z')
@@ -108,4 +108,29 @@ test('what the part is for decides the strength that is told and whether a candi
   await page.reload()
   await ledger.settled()
   await expect(page.getByRole('button', { name: /^Purpose: .*crush along Z.*under 25 min/ })).toBeVisible()
+})
+
+test('six ways to lie are computed side by side, and one is taken', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('button', { name: 'Lie and scale' }).click()
+  await page.getByRole('button', { name: 'Compare six ways to lie' }).click()
+  const table = page.getByRole('table', { name: 'Six ways to lie' })
+  await expect(table.getByText('…')).toHaveCount(0, { timeout: 90_000 })
+  // Lying flat needs no supports; on its left side it does.
+  const supports = (way: string) =>
+    table
+      .getByRole('row', { name: new RegExp(way) })
+      .locator('td')
+      .nth(1)
+  await expect(supports('as it lies')).toHaveText('0.0 g')
+  await expect(supports('on its left')).not.toHaveText('0.0 g')
+  await table
+    .getByRole('row', { name: /on its front/ })
+    .getByRole('button', { name: 'Lie so' })
+    .click()
+  await expect(page.getByRole('region', { name: 'Part' })).toContainText('50.0 × 9.0 × 87.8')
+  // The load keeps its place on the part.
+  await expect(ledger.figure('strength', 0)).toContainText('bend along Z')
+  await ledger.settled()
 })

@@ -29,6 +29,9 @@ test('an exception in a box offers what can differ there, and refuses what belon
   await expect(dialog.getByRole('button', { name: 'Only in a box' })).toBeDisabled()
   await dialog.getByRole('button', { name: 'Give Layer height back' }).click()
   await dialog.getByRole('button', { name: 'Only in a box' }).click()
+  // The middle of the hook is open: the box must hold some of it.
+  await dialog.getByRole('textbox', { name: 'y from' }).fill('-44')
+  await dialog.getByRole('textbox', { name: 'y to' }).fill('44')
   const offered = await settings.locator('option').allInnerTexts()
   expect(offered).toContain('Walls')
   expect(offered).not.toContain('Layer height')

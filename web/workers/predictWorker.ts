@@ -123,6 +123,23 @@ const api = {
     }
   },
 
+  /** Predicts a candidate as the part lies in each of some ways, in their order, with plain supports where it has none. */
+  async tryPlacements(
+    request: PredictRequest,
+    placements: readonly Placement[],
+    stop: Int32Array,
+    onEach: (prediction: Prediction) => void,
+  ): Promise<void> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    const { setup, values, exceptions } = request
+    const supported: SettingValues = { ...values, supports: values.supports === 'branching' ? 'branching' : 'plain' }
+    for (const placement of placements) {
+      await new Promise((resolve) => setTimeout(resolve))
+      if (Atomics.load(stop, 0) === 1) return
+      onEach(predict(part, placement, setup, supported, { kernel: polygons, exceptions }))
+    }
+  },
+
   /** The program that prints a candidate, as a file. */
   async writeProgram(request: PredictRequest): Promise<Blob> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])

@@ -42,7 +42,7 @@ export function BenchScreen() {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <LineupBar content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />
-      <PartStrip content={content} part={part} parts={parts.data} printers={shelf.data.printers} onRefusal={setRefusal} />
+      <PartStrip content={content} part={part} parts={parts.data} shelf={shelf.data} onRefusal={setRefusal} />
       {refusal && (
         <div className="px-3 pt-2">
           <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />

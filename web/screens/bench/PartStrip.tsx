@@ -1,6 +1,6 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { LARGEST_UPLOAD, type StoredPart } from '@sable/contract/part'
-import type { Printer } from '@sable/core/shelf/printer'
+import type { Shelf } from '@sable/contract/shelf'
 import { useQueryClient } from '@tanstack/react-query'
 import clsx from 'clsx'
 import { ChevronDown, Rotate3d, Upload } from 'lucide-react'
@@ -16,6 +16,7 @@ import type { Refusal } from '../../ui/Notice'
 import { Popover } from '../../ui/Popover'
 import { asRefusal } from './asRefusal'
 import { purposeWords } from './limits'
+import { OrientationsSheet } from './OrientationsSheet'
 import { PlacementForm } from './PlacementForm'
 import { isProgram, ProgramDialog } from './ProgramDialog'
 import { PurposeForm } from './PurposeForm'
@@ -27,14 +28,15 @@ interface Props {
   readonly content: LineupContent
   readonly part: StoredPart
   readonly parts: readonly StoredPart[]
-  readonly printers: readonly Printer[]
+  readonly shelf: Shelf
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** The part: its picture, its size, how it lies, and where another one is dropped. */
-export function PartStrip({ content, part, parts, printers, onRefusal }: Props) {
+export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
   const upload = useUpload(onRefusal)
   const [program, setProgram] = useState<File>()
+  const [comparing, setComparing] = useState(false)
   const take = (file: File): void => {
     if (isProgram(file.name)) setProgram(file)
     else void upload.begin(file)
@@ -154,7 +156,7 @@ export function PartStrip({ content, part, parts, printers, onRefusal }: Props) 
             </Button>
           }
         >
-          <PlacementForm placement={content.placement} />
+          <PlacementForm placement={content.placement} onCompare={() => setComparing(true)} />
         </Popover>
         {upload.running ? (
           <div role="status" className="flex w-44 items-center gap-2 text-muted">
@@ -185,7 +187,8 @@ export function PartStrip({ content, part, parts, printers, onRefusal }: Props) 
           Drop a model (STL, 3MF, OBJ) to compute the same candidates for it, or a program (G-code) to time it on each printer
         </p>
       )}
-      {program && <ProgramDialog file={program} printers={printers} onClose={() => setProgram(undefined)} />}
+      {comparing && <OrientationsSheet content={content} part={part} shelf={shelf} onClose={() => setComparing(false)} />}
+      {program && <ProgramDialog file={program} printers={shelf.printers} onClose={() => setProgram(undefined)} />}
     </section>
   )
 }

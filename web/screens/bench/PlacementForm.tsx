@@ -7,7 +7,7 @@ import { Button } from '../../ui/Button'
 const axes = ['x', 'y', 'z'] as const
 
 /** Scale and rotation of the part; each change is applied as soon as it is a possible one. */
-export function PlacementForm({ placement }: { placement: Placement }) {
+export function PlacementForm({ placement, onCompare }: { placement: Placement; onCompare: () => void }) {
   const apply = (next: Placement): void => {
     if (placementSchema.safeParse(next).success) edit((content) => setPlacement(content, next))
   }
@@ -46,6 +46,7 @@ export function PlacementForm({ placement }: { placement: Placement }) {
         </Button>
         <Button onClick={() => apply({ scale: 1, rotateDeg: [0, 0, 0] })}>As modelled</Button>
       </div>
+      <Button onClick={onCompare}>Compare six ways to lie</Button>
     </div>
   )
 }

@@ -75,6 +75,7 @@ function Choice<C extends string>({
     <label className="block text-[12px]">
       <span className="text-muted">{label}</span>
       <select
+        aria-label={label}
         value={value}
         onChange={(event) => onChange(event.target.value as C)}
         className="mt-0.5 h-7 w-full rounded border border-line bg-sunk px-1"

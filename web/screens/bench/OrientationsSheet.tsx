@@ -1,0 +1,138 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
+import { type Orientation, sixOrientations } from '@sable/core/mesh/orientations'
+import type { Prediction } from '@sable/core/predict'
+import { type Purpose, statedLoad } from '@sable/core/strength/purpose'
+import { formatDuration } from '@sable/core/units/format'
+import * as Comlink from 'comlink'
+import { useEffect, useMemo, useState } from 'react'
+import { edit } from '../../desk/deskStore'
+import { setPlacement, setPurpose } from '../../desk/edits'
+import { predictionPool, requestFor } from '../../predictions/predictionStore'
+import { Button } from '../../ui/Button'
+import { Sheet } from '../../ui/Dialog'
+
+interface Props {
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly shelf: Shelf
+  readonly onClose: () => void
+}
+
+/** The six ways to lie, each computed for the first candidate with supports where it needs them. */
+export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
+  const ways = useMemo(() => sixOrientations(content.placement), [content.placement])
+  const { found, failed } = useOrientations(content, part, shelf, ways)
+  const [first] = content.candidates
+  const rows = ways.map((way, i) => {
+    const prediction = found[i]
+    const purpose = carried(content.purpose, way)
+    return { way, purpose, prediction, load: prediction && statedLoad(prediction, purpose).loadN }
+  })
+  const best = (of: (row: (typeof rows)[number]) => number | undefined, most: boolean): number => {
+    const values = rows.flatMap((row) => of(row) ?? [])
+    return most ? Math.max(...values) : Math.min(...values)
+  }
+  const columns = [
+    { name: 'Time', of: (row: (typeof rows)[number]) => row.prediction?.timeS, shown: formatDuration, most: false },
+    {
+      name: 'Supports',
+      of: (row: (typeof rows)[number]) => row.prediction?.filament.supportG,
+      shown: (g: number) => `${g.toFixed(1)} g`,
+      most: false,
+    },
+    {
+      name: 'Surface Ra',
+      of: (row: (typeof rows)[number]) => row.prediction?.surface.raMeanUm,
+      shown: (ra: number) => `${ra.toFixed(1)} µm`,
+      most: false,
+    },
+    { name: 'Strength', of: (row: (typeof rows)[number]) => row.load, shown: (newtons: number) => `${newtons.toFixed(0)} N`, most: true },
+  ]
+  return (
+    <Sheet title="Six ways to lie" onClose={onClose}>
+      <p className="mb-3 text-[12.5px] text-muted">
+        Computed for {first?.name ?? 'no candidate'}, with plain supports where it needs them. The load turns with the part. The best of
+        each column is bright.
+      </p>
+      {failed !== undefined && <p className="mb-3 text-stop">{failed}</p>}
+      <table className="w-full text-right text-[12.5px]" aria-label="Six ways to lie">
+        <thead>
+          <tr className="border-b border-line">
+            <th className="py-1 text-left font-normal text-muted">The part lies</th>
+            {columns.map(({ name }) => (
+              <th key={name} className="py-1 font-normal text-muted">
+                {name}
+              </th>
+            ))}
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, i) => (
+            <tr key={row.way.name} className="border-b border-line/60">
+              <th className="py-1.5 text-left font-medium">{row.way.name}</th>
+              {columns.map(({ name, of, shown, most }) => {
+                const value = of(row)
+                return (
+                  <td key={name} className={`figure ${value !== undefined && value === best(of, most) ? 'text-lantern-ink' : ''}`}>
+                    {value === undefined ? <span className="text-muted">…</span> : shown(value)}
+                  </td>
+                )
+              })}
+              <td className="w-20 py-1 text-right">
+                {i > 0 && (
+                  <Button
+                    className="h-6 px-1.5"
+                    onClick={() => {
+                      edit((before) => setPurpose(setPlacement(before, row.way.placement), row.purpose))
+                      onClose()
+                    }}
+                  >
+                    Lie so
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Sheet>
+  )
+}
+
+/** A purpose whose load keeps its place on the part when that is turned. */
+function carried(purpose: Purpose, { axisOf }: Orientation): Purpose {
+  const { axis } = purpose.load
+  return axis === 'weakest' ? purpose : { ...purpose, load: { ...purpose.load, axis: axisOf(axis) } }
+}
+
+function useOrientations(content: LineupContent, part: StoredPart, shelf: Shelf, ways: readonly Orientation[]) {
+  const [found, setFound] = useState<readonly Prediction[]>([])
+  const [failed, setFailed] = useState<string>()
+  const [first] = content.candidates
+  const request = useMemo(() => first && requestFor(first, content, part, shelf), [first, content, part, shelf])
+  useEffect(() => {
+    if (!request) return
+    const stop = new Int32Array(new SharedArrayBuffer(4))
+    setFound([])
+    setFailed(undefined)
+    predictionPool()
+      .anyWorker.tryPlacements(
+        request,
+        ways.map(({ placement }) => placement),
+        stop,
+        Comlink.proxy((prediction: Prediction) => {
+          if (Atomics.load(stop, 0) === 0) setFound((before) => [...before, prediction])
+        }),
+      )
+      .catch((error: unknown) => {
+        if (Atomics.load(stop, 0) === 0) setFailed(error instanceof Error ? error.message : String(error))
+      })
+    return () => {
+      Atomics.store(stop, 0, 1)
+    }
+  }, [request, ways])
+  return { found, failed }
+}

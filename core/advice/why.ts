@@ -41,6 +41,7 @@ const limiterWords: Readonly<Record<string, string>> = {
 const loadEquations: Readonly<Record<LoadKind, string>> = {
   pull: 'F = σ·A, least along the part',
   bend: 'F = σ·I / (c·arm), least along the part',
+  bendHigh: 'F = σ·I / (c·arm), least along the part',
   threePoint: 'F = 2·σ·I / (c·distance to the nearer support), least along the part',
   crush: 'F = σ·A, least along the part, or π²·E·I/L² if that is less',
 }
@@ -48,6 +49,7 @@ const loadEquations: Readonly<Record<LoadKind, string>> = {
 const loadWords: Readonly<Record<LoadKind, string>> = {
   pull: 'pulled, gripped at both ends,',
   bend: 'held at the low end, pressed at the far one,',
+  bendHigh: 'held at the high end, pressed at the low one,',
   threePoint: 'on two supports, pressed in the middle,',
   crush: 'pressed together',
 }

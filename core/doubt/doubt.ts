@@ -57,7 +57,7 @@ function sensitivities(p: Prediction, purpose: Purpose): Record<DoubtfulFigure, 
     strength:
       p.strength[stated].by === 'buckling'
         ? { modulus: 1 }
-        : { strength: 1, ...(/^(pull|bend|threePoint)Z/.test(stated) ? { bond: 1 } : {}) },
+        : { strength: 1, ...(/^(pull|bend|bendHigh|threePoint)Z/.test(stated) ? { bond: 1 } : {}) },
     cooling: { cooling: 1 },
     sway: { modulus: 1, push: 1 },
     strings: { ooze: 1 },

@@ -4,8 +4,8 @@ import { type Placement, rotationMatrix } from './place'
 export interface Orientation {
   readonly name: string
   readonly placement: Placement
-  /** Where an axis of the part as it lies now points to then. */
-  readonly axisOf: (axis: 'x' | 'y' | 'z') => 'x' | 'y' | 'z'
+  /** Where an axis of the part as it lies now points to then, and whether it points back. */
+  readonly axisOf: (axis: AxisName) => { readonly axis: AxisName; readonly reversed: boolean }
 }
 
 const turns = [
@@ -27,11 +27,13 @@ export function sixOrientations(now: Placement): Orientation[] {
 }
 
 const axisNames = ['x', 'y', 'z'] as const
+export type AxisName = (typeof axisNames)[number]
 
 /** Quarter turns send each axis onto another, forward or back. */
-function turnedAxis(m: readonly number[], axis: 'x' | 'y' | 'z'): 'x' | 'y' | 'z' {
+function turnedAxis(m: readonly number[], axis: AxisName): { axis: AxisName; reversed: boolean } {
   const column = axisNames.indexOf(axis)
-  return axisNames.find((_, row) => Math.abs(m[3 * row + column]!) > 0.5) as 'x' | 'y' | 'z'
+  const row = axisNames.findIndex((_, r) => Math.abs(m[3 * r + column]!) > 0.5)
+  return { axis: axisNames[row]!, reversed: m[3 * row + column]! < 0 }
 }
 
 const product = (a: readonly number[], b: readonly number[]): number[] =>

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import type { Mesh } from '../mesh/mesh'
+import { place } from '../mesh/place'
 import type { SettingValues } from '../profile/settings'
 import { layOut } from '../testing/layOut'
 import { timeOf } from '../testing/paths'
 import { settingsOf, setupOf } from '../testing/setups'
-import { blockMesh } from '../testing/solids'
+import { blockMesh, joined, moved } from '../testing/solids'
 import { laidVolume } from '../toolpath/laidVolume'
 import { code, ToolpathBuilder } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
@@ -84,6 +85,19 @@ describe('loads', () => {
     // Held over the first tenth, loaded at nine tenths: the arm is 0.8 of the length.
     expect(bendLoad(x, () => 50).loadN / ((50 * (10 ** 3 / 6)) / 80)).toBeCloseTo(1, 1)
     expect(bendLoad(x, () => 50).weakestAtMm).toBeLessThan(-38)
+  })
+
+  it('held at the other end are those of the part turned round', async () => {
+    const wedge = joined(moved(blockMesh(30, 14, 6), -15, 0, 0), moved(blockMesh(30, 7, 6), 15, 0, 0))
+    const strengths = async (mesh: Mesh) => {
+      const { path, settings } = await layOut(mesh, { infillDensity: 100 })
+      return strengthFigures(sectionsByAxis(path, settings), setupOf().material)
+    }
+    const own = await strengths(wedge)
+    const turned = await strengths(place(wedge, { scale: 1, rotateDeg: [0, 0, 180] }))
+    expect(own.bendHighX.loadN / turned.bendX.loadN).toBeCloseTo(1, 1)
+    expect(own.bendX.loadN).toBeGreaterThan(1.2 * own.bendHighX.loadN)
+    expect(own.bendHighX.weakestAtMm).toBeGreaterThan(20)
   })
 
   it('on three points are 4·σ·W/L, and stiff by 48·E·I/L³ (any handbook)', async () => {

@@ -3,7 +3,7 @@ import type { Toolpath } from '../toolpath/toolpath'
 import { type Axis, axes, findSections, type SectionSettings, type Sections } from './sections'
 
 /** Ways to load a part along an axis. */
-export const loadKinds = ['pull', 'bend', 'threePoint', 'crush'] as const
+export const loadKinds = ['pull', 'bend', 'bendHigh', 'threePoint', 'crush'] as const
 export type LoadKind = (typeof loadKinds)[number]
 export type LoadCase = `${LoadKind}${'X' | 'Y' | 'Z'}`
 export const loadCases: readonly LoadCase[] = loadKinds.flatMap((kind) =>
@@ -35,7 +35,7 @@ export const sectionsByAxis = (path: Toolpath, settings: SectionSettings): Secti
 
 /**
  * Loads that the part bears along each axis. Pull: both ends are gripped. Bend: the low end is held and the far end is
- * pressed sideways. Three points: both ends rest on supports and the middle is pressed. Crush: both ends are pressed
+ * pressed sideways; bendHigh the other way round. Three points: both ends rest on supports and the middle is pressed. Crush: both ends are pressed
  * together. Bending is always in the weaker of the two directions.
  *
  * Strength along the layers is the material's own; pulled or bent across them, along z, it is that times the bond of each
@@ -57,6 +57,15 @@ export function strengthFigures(
     const along = stiffnessAlong(own, modulus)
     figures[`pull${name}`] = { ...pullLoad(own, strengthAt), stiffnessNmm: along, by: 'strength', basis }
     figures[`bend${name}`] = { ...bendLoad(own, strengthAt), stiffnessNmm: bendStiffness(own, modulus), by: 'strength', basis }
+    const turned = reversed(own)
+    const high = bendLoad(turned, (section) => strengthAt(own.at.length - 1 - section))
+    figures[`bendHigh${name}`] = {
+      loadN: high.loadN,
+      weakestAtMm: -high.weakestAtMm,
+      stiffnessNmm: bendStiffness(turned, modulus),
+      by: 'strength',
+      basis,
+    }
     figures[`threePoint${name}`] = {
       ...threePointLoad(own, strengthAt),
       stiffnessNmm: threePointStiffness(own, modulus),
@@ -67,6 +76,15 @@ export function strengthFigures(
   }
   return figures
 }
+
+/** The same part seen from its other end. */
+const reversed = ({ axis, at, area, second, reach }: Sections): Sections => ({
+  axis,
+  at: at.toReversed().map((value) => -value),
+  area: area.toReversed(),
+  second: [second[0].toReversed(), second[1].toReversed()],
+  reach: [reach[0].toReversed(), reach[1].toReversed()],
+})
 
 type Weakest = Pick<LoadFigure, 'loadN' | 'weakestAtMm'>
 type StrengthAt = (section: number) => number

@@ -30,25 +30,35 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
     const purpose = carried(content.purpose, way)
     return { way, purpose, prediction, load: prediction && statedLoad(prediction, purpose).loadN }
   })
-  const best = (of: (row: (typeof rows)[number]) => number | undefined, most: boolean): number => {
+  type Row = (typeof rows)[number]
+  // What reads alike is as good.
+  const bestOf = ({
+    of,
+    shown,
+    most,
+  }: {
+    of: (row: Row) => number | undefined
+    shown: (value: number) => string
+    most: boolean
+  }): string => {
     const values = rows.flatMap((row) => of(row) ?? [])
-    return most ? Math.max(...values) : Math.min(...values)
+    return values.length === 0 ? '' : shown(most ? Math.max(...values) : Math.min(...values))
   }
   const columns = [
-    { name: 'Time', of: (row: (typeof rows)[number]) => row.prediction?.timeS, shown: formatDuration, most: false },
+    { name: 'Time', of: (row: Row) => row.prediction?.timeS, shown: formatDuration, most: false },
     {
       name: 'Supports',
-      of: (row: (typeof rows)[number]) => row.prediction?.filament.supportG,
+      of: (row: Row) => row.prediction?.filament.supportG,
       shown: (g: number) => `${g.toFixed(1)} g`,
       most: false,
     },
     {
       name: 'Surface Ra',
-      of: (row: (typeof rows)[number]) => row.prediction?.surface.raMeanUm,
+      of: (row: Row) => row.prediction?.surface.raMeanUm,
       shown: (ra: number) => `${ra.toFixed(1)} µm`,
       most: false,
     },
-    { name: 'Strength', of: (row: (typeof rows)[number]) => row.load, shown: (newtons: number) => `${newtons.toFixed(0)} N`, most: true },
+    { name: 'Strength', of: (row: Row) => row.load, shown: (newtons: number) => `${newtons.toFixed(0)} N`, most: true },
   ]
   return (
     <Sheet title="Six ways to lie" onClose={onClose}>
@@ -73,11 +83,12 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
           {rows.map((row, i) => (
             <tr key={row.way.name} className="border-b border-line/60">
               <th className="py-1.5 text-left font-medium">{row.way.name}</th>
-              {columns.map(({ name, of, shown, most }) => {
-                const value = of(row)
+              {columns.map((column) => {
+                const value = column.of(row)
+                const text = value === undefined ? undefined : column.shown(value)
                 return (
-                  <td key={name} className={`figure ${value !== undefined && value === best(of, most) ? 'text-lantern-ink' : ''}`}>
-                    {value === undefined ? <span className="text-muted">…</span> : shown(value)}
+                  <td key={column.name} className={`figure ${text !== undefined && text === bestOf(column) ? 'text-lantern-ink' : ''}`}>
+                    {text ?? <span className="text-muted">…</span>}
                   </td>
                 )
               })}
@@ -104,8 +115,12 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
 
 /** A purpose whose load keeps its place on the part when that is turned. */
 function carried(purpose: Purpose, { axisOf }: Orientation): Purpose {
-  const { axis } = purpose.load
-  return axis === 'weakest' ? purpose : { ...purpose, load: { ...purpose.load, axis: axisOf(axis) } }
+  const { kind, axis } = purpose.load
+  if (axis === 'weakest') return purpose
+  const turned = axisOf(axis)
+  // What was held at its low end is held at its high end once that axis points back.
+  const swapped = kind === 'bend' ? 'bendHigh' : kind === 'bendHigh' ? 'bend' : kind
+  return { ...purpose, load: { kind: turned.reversed ? swapped : kind, axis: turned.axis } }
 }
 
 function useOrientations(content: LineupContent, part: StoredPart, shelf: Shelf, ways: readonly Orientation[]) {

@@ -50,6 +50,7 @@ const grams = (id: string, label: string, mass: (filament: Prediction['filament'
 const kindWords: Readonly<Record<LoadKind, readonly [label: string, help: string]>> = {
   pull: ['Pull', 'Gripped at both ends of this axis and pulled until the weakest section gives.'],
   bend: ['Bend', 'Held at the low end of this axis and pressed sideways at the far end, in the weaker direction.'],
+  bendHigh: ['Bend, held high', 'Held at the high end of this axis and pressed sideways at the low end, in the weaker direction.'],
   threePoint: ['Three points', 'Resting on both ends of this axis and pressed in the middle, in the weaker direction.'],
   crush: ['Crush', 'Pressed together along this axis until a section gives or the part buckles.'],
 }
@@ -270,7 +271,7 @@ export const verdicts: readonly Verdict[] = [
           return { value: stiffnessNmm, text: stiffnessNmm >= 100 ? fixed(stiffnessNmm, 0) : stiffnessNmm.toPrecision(3), unit: 'N/mm' }
         },
       ),
-      ...loadCases.filter((name) => !name.startsWith('threePoint')).map(load),
+      ...loadCases.filter((name) => /^(pull|bend|crush)[XYZ]$/.test(name)).map(load),
       plain(
         'bond',
         'Bond between layers',

@@ -93,6 +93,35 @@ function predictions(model: BenchModel): void {
   )
 }
 
+/** Stages of the physics, which come on top of a prediction of time and filament. */
+const physicsStages = ['physics', 'upright', 'openTravel', 'sections', 'strength', 'surface']
+
+/** Tells how long each stage took that was not remembered. */
+class TimedCache extends StageCache {
+  readonly ms: Record<string, number> = {}
+
+  override get<T>(stage: string, key: string, compute: () => T): T {
+    return super.get(stage, key, () => {
+      const from = performance.now()
+      const result = compute()
+      this.ms[stage] = performance.now() - from
+      return result
+    })
+  }
+}
+
+function physics(model: BenchModel): void {
+  const shares: number[] = []
+  for (let round = 0; round <= ROUNDS; round++) {
+    const cache = new TimedCache()
+    const part = readPart(model.bytes, model.name, contentKey(model.bytes))
+    const ms = time(() => predict(part, model.placement, setup, base, { kernel, cache }))
+    const own = physicsStages.reduce((sum, stage) => sum + (cache.ms[stage] ?? 0), 0)
+    if (round > 0) shares.push(own / (ms - own))
+  }
+  print('scan.physics', { ratio: Number(median(shares).toFixed(3)), to: 'the rest of a cold prediction', rounds: ROUNDS })
+}
+
 function motion(model: BenchModel): void {
   const part = readPart(model.bytes, model.name, contentKey(model.bytes))
   const { path } = layDown(part, model.placement, setup, base, { kernel })
@@ -133,6 +162,7 @@ if (process.argv.includes('--cold-memory')) {
 } else {
   predictions(shade)
   predictions(scan)
+  physics(scan)
   motion(scan)
   reading(scan)
   programs(scan)

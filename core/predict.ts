@@ -193,7 +193,11 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const { settings } = resolved
   const { printer, material } = setup
   const { filamentDiameter } = printer
-  const surface = cache.get('surface', laid.layersKey, () => surfaceFigures(mesh, layers))
+  const treatment = {
+    ironed: settings.ironing === 'on',
+    ...(settings.supports === 'off' ? {} : { supportedBeyond: (settings.supportAngle * Math.PI) / 180 }),
+  }
+  const surface = cache.get('surface', stageKey('surface', laid.layersKey, treatment), () => surfaceFigures(mesh, layers, treatment))
   const volume = cache.get('volume', pathKey, () => laidVolume(path))
   const volumeMm3 = volume.total
   const sections = cache.get('sections', pathKey, () => sectionsByAxis(single, settings))

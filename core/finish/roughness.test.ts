@@ -3,7 +3,7 @@ import { slice } from '../slicing/slice'
 import { toBeltFrame } from '../slicing/tiltedBelt'
 import { testKernel } from '../testing/kernel'
 import { everywhere } from '../testing/setups'
-import { blockMesh } from '../testing/solids'
+import { blockMesh, meshOf, solids } from '../testing/solids'
 import { facetRoughness } from './roughness'
 import { surfaceFigures } from './surfaceFigures'
 
@@ -50,6 +50,22 @@ describe('roughness of a part', () => {
     const sides = 2 * (w + d) * h
     expect(raMeanUm).toBeCloseTo((wall * sides + top * w * d) / (sides + w * d), 6)
     expect(ra95Um).toBeCloseTo(top, 6)
+  })
+
+  it('can be told of the sides or the top alone, and knows ironed tops and supported undersides', async () => {
+    const { Manifold } = await solids
+    // A block with a level underside half-way up.
+    const part = meshOf(Manifold.cube([10, 10, 10]).add(Manifold.cube([20, 10, 5]).translate([0, 0, 5])))
+    const layers = slice(part, everywhere({ layerHeight: 0.2, firstLayerHeight: 0.2 }), await testKernel)
+    const plain = surfaceFigures(part, layers)
+    expect(plain.sides.raMeanUm).toBeCloseTo(facetRoughness(0.2, 0, false), 6)
+    expect(plain.top.raMeanUm).toBeCloseTo(facetRoughness(0.2, degrees(90), false), 6)
+    const ironed = surfaceFigures(part, layers, { ironed: true })
+    expect(ironed.top.raMeanUm / plain.top.raMeanUm).toBeCloseTo(0.3, 6)
+    expect(ironed.sides).toEqual(plain.sides)
+    const supported = surfaceFigures(part, layers, { ironed: false, supportedBeyond: degrees(50) })
+    expect(supported.ra95Um / plain.ra95Um).toBeCloseTo(1.7, 6)
+    expect(supported.top).toEqual(plain.top)
   })
 
   it('leaves out the face on a tilted belt too', async () => {

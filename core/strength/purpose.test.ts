@@ -10,7 +10,7 @@ beforeAll(async () => {
   const part = partOf('purposeful', blockMesh(60, 10, 6))
   p = predict(part, { scale: 1, rotateDeg: [0, 0, 0] }, setupOf(), {}, { kernel: await testKernel })
 })
-const loaded = (load: Purpose['load'], limits: Purpose['limits'] = {}): Purpose => ({ kind: 'load', load, limits })
+const loaded = (load: Purpose['load'], limits: Purpose['limits'] = {}): Purpose => ({ kind: 'load', seen: 'all', load, limits })
 
 describe('what a part is for', () => {
   it('names the load along its axis, or along the weakest', () => {

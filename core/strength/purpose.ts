@@ -1,10 +1,13 @@
 import { z } from 'zod'
+import { type Roughness, seenParts } from '../finish/surfaceFigures'
 import type { Prediction } from '../predict'
 import { type LoadCase, type LoadFigure, loadKinds } from './strengthFigures'
 
 /** What a part is for, how it will be loaded, and what it must keep to. Lengths mm, times s, forces N. */
 export const purposeSchema = z.object({
   kind: z.enum(['show', 'work', 'load']),
+  /** What of its surface will be seen. */
+  seen: z.enum(seenParts).default('all'),
   load: z.object({
     kind: z.enum(loadKinds),
     /** Along which it is loaded; the weakest when that is not known. */
@@ -24,7 +27,7 @@ export type Purpose = z.infer<typeof purposeSchema>
 export type LimitName = keyof Purpose['limits']
 
 /** Bent in whichever direction it is weakest, and nothing to keep to. */
-export const noPurpose: Purpose = { kind: 'work', load: { kind: 'bend', axis: 'weakest' }, limits: {} }
+export const noPurpose: Purpose = { kind: 'work', seen: 'all', load: { kind: 'bend', axis: 'weakest' }, limits: {} }
 
 /** The load case that a purpose names for this candidate. */
 export function statedCase({ strength }: Pick<Prediction, 'strength'>, { load: { kind, axis } }: Purpose): LoadCase {
@@ -35,6 +38,10 @@ export function statedCase({ strength }: Pick<Prediction, 'strength'>, { load: {
 }
 
 export const statedLoad = (p: Pick<Prediction, 'strength'>, purpose: Purpose): LoadFigure => p.strength[statedCase(p, purpose)]
+
+/** Roughness of what will be seen. */
+export const seenSurface = ({ surface }: Pick<Prediction, 'surface'>, { seen }: Purpose): Roughness =>
+  seen === 'all' ? surface : surface[seen]
 
 export interface Judgement {
   readonly limit: LimitName
@@ -47,7 +54,7 @@ const values: Readonly<Record<LimitName, (p: Prediction, purpose: Purpose) => nu
   maxTimeS: (p) => p.timeS,
   maxMassG: (p) => p.filament.massG,
   maxCost: (p) => p.filament.cost,
-  maxRaUm: (p) => p.surface.raMeanUm,
+  maxRaUm: (p, purpose) => seenSurface(p, purpose).raMeanUm,
   minLoadN: (p, purpose) => statedLoad(p, purpose).loadN,
 }
 

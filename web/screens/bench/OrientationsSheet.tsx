@@ -3,7 +3,7 @@ import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { type Orientation, sixOrientations } from '@sable/core/mesh/orientations'
 import type { Prediction } from '@sable/core/predict'
-import { type Purpose, statedLoad } from '@sable/core/strength/purpose'
+import { type Purpose, seenSurface, statedLoad } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
@@ -54,7 +54,7 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
     },
     {
       name: 'Surface Ra',
-      of: (row: Row) => row.prediction?.surface.raMeanUm,
+      of: (row: Row) => row.prediction && seenSurface(row.prediction, row.purpose).raMeanUm,
       shown: (ra: number) => `${ra.toFixed(1)} µm`,
       most: false,
     },

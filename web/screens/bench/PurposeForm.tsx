@@ -1,3 +1,4 @@
+import { seenParts } from '@sable/core/finish/surfaceFigures'
 import { type LimitName, type Purpose, purposeSchema } from '@sable/core/strength/purpose'
 import { loadKinds } from '@sable/core/strength/strengthFigures'
 import { useState } from 'react'
@@ -24,7 +25,15 @@ export function PurposeForm({ purpose }: { purpose: Purpose }) {
   }
   return (
     <div className="space-y-3">
-      <Choice label="What is it for?" value={purpose.kind} of={['show', 'work', 'load']} onChange={(kind) => apply({ ...purpose, kind })} />
+      <div className="grid grid-cols-2 gap-3">
+        <Choice
+          label="What is it for?"
+          value={purpose.kind}
+          of={['show', 'work', 'load']}
+          onChange={(kind) => apply({ ...purpose, kind })}
+        />
+        <Choice label="What is seen?" value={purpose.seen} of={seenParts} onChange={(seen) => apply({ ...purpose, seen })} />
+      </div>
       <div className="grid grid-cols-2 gap-3">
         <Choice
           label="Load"

@@ -1,6 +1,6 @@
 import type { Prediction } from '@sable/core/predict'
 import type { Basis } from '@sable/core/shelf/material'
-import { type Purpose, statedCase } from '@sable/core/strength/purpose'
+import { type Purpose, seenSurface, statedCase } from '@sable/core/strength/purpose'
 import { type LoadCase, type LoadKind, loadCases } from '@sable/core/strength/strengthFigures'
 import { splitDuration } from '@sable/core/units/format'
 
@@ -199,9 +199,18 @@ export const verdicts: readonly Verdict[] = [
     id: 'surface',
     label: 'Surface Ra',
     base: 'µm',
-    help: 'Mean roughness over everything but the face on the bed, from layer height and slope (Pandey 2003, semi-empirical).',
+    help: 'Mean roughness over what will be seen, the face on the bed left out, from layer height and slope (Pandey 2003, semi-empirical).',
     better: 'less',
-    of: (p) => ({ value: p.surface.raMeanUm, text: fixed(p.surface.raMeanUm, 1), unit: 'µm', basis: 'calculated' }),
+    of: (p, purpose) => {
+      const { raMeanUm } = seenSurface(p, purpose)
+      return {
+        value: raMeanUm,
+        text: fixed(raMeanUm, 1),
+        unit: 'µm',
+        ...(purpose.seen === 'all' ? {} : { note: purpose.seen }),
+        basis: 'calculated',
+      }
+    },
     parts: [
       {
         id: 'surface-95',
@@ -209,7 +218,10 @@ export const verdicts: readonly Verdict[] = [
         base: 'µm',
         help: 'Nineteen twentieths of the surface are no rougher than this.',
         better: 'less',
-        of: (p) => ({ value: p.surface.ra95Um, text: fixed(p.surface.ra95Um, 1), unit: 'µm', basis: 'calculated' }),
+        of: (p, purpose) => {
+          const { ra95Um } = seenSurface(p, purpose)
+          return { value: ra95Um, text: fixed(ra95Um, 1), unit: 'µm', basis: 'calculated' }
+        },
       },
       plain(
         'surface-waves',

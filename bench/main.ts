@@ -94,7 +94,7 @@ function predictions(model: BenchModel): void {
 }
 
 /** Stages of the physics, which come on top of a prediction of time and filament. */
-const physicsStages = ['physics', 'upright', 'openTravel', 'sections', 'strength', 'surface']
+const physicsStages = ['physics', 'upright', 'supportSway', 'seams', 'openTravel', 'sections', 'strength', 'surface']
 
 /** Tells how long each stage took that was not remembered. */
 class TimedCache extends StageCache {

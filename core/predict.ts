@@ -2,6 +2,7 @@ import { type Check, runChecks } from './advice/checks'
 import { InputError } from './errors'
 import { openTravel, type StringFigures, stringFigures } from './finish/strings'
 import { type SurfaceFigures, surfaceFigures } from './finish/surfaceFigures'
+import { type TopClosure, topClosure } from './finish/topClosure'
 import { type UnproppedTop, unproppedTops } from './finish/unproppedTops'
 import { filamentLength, massOf } from './melt/flow'
 import { measureSize } from './mesh/measure'
@@ -27,6 +28,7 @@ import { slice } from './slicing/slice'
 import { toBeltFrame } from './slicing/tiltedBelt'
 import { StageCache, stageKey } from './stageCache'
 import { type LoadCase, type LoadFigure, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
+import { type SupportSwayFigures, supportSway } from './sway/supportSway'
 import { layerSections, type SwayFigures, swayFigures } from './sway/sway'
 import { toBeltAxes } from './toolpath/beltAxes'
 import { copyPaths } from './toolpath/copyPaths'
@@ -64,7 +66,11 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   readonly travel: TravelFigures
   readonly surface: SurfaceFigures
   readonly sway: SwayFigures
+  readonly supportSway: SupportSwayFigures
   readonly strings: StringFigures
+  readonly topClosure: TopClosure
+  /** Seams of the outer wall, one after another up the part, mm. */
+  readonly seamMm: number
   readonly strength: Readonly<Record<LoadCase, LoadFigure>>
   /** The part as placed on the bed. */
   readonly mesh: {
@@ -110,6 +116,7 @@ export interface LaidDown {
   readonly layers: Layers
   readonly layersKey: string
   readonly regions: Regions
+  readonly regionsKey: string
   /** One part's path, and the path of all copies. */
   readonly single: Toolpath
   readonly path: Toolpath
@@ -159,7 +166,7 @@ export function layDown(part: Part, placement: Placement, setup: Setup, values: 
     const copied = copyPaths(single, sizeMm, settings, frame?.belt)
     return frame ? toBeltAxes(copied, frame.belt) : copied
   })
-  return { resolved, mesh, sizeMm, layers, layersKey, regions, single, path, pathKey }
+  return { resolved, mesh, sizeMm, layers, layersKey, regions, regionsKey, single, path, pathKey }
 }
 
 /** Plans the motion of what was laid down. */
@@ -211,6 +218,13 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const strength = cache.get('strength', physicsKey, () => strengthFigures(sections, material, physics.bonds))
   const upright = cache.get('upright', pathKey, () => layerSections(single))
   const sway = swayFigures(upright, material.strength.modulus, settings.lineWidth)
+  // A branch is a single rim, whose second moment over the full round's is 4·w/r; other supports are as stiff as they are dense.
+  const stiffShare = (radius: number): number =>
+    settings.supports === 'branching' ? Math.min(1, (4 * settings.lineWidth) / radius) : settings.supportDensity / 100
+  const supports = cache.get('supportSway', stageKey('supportSway', pathKey, material.strength.modulus), () =>
+    supportSway(regions.support.body, layers, stiffShare, material.strength.modulus),
+  )
+  const closure = topClosure(settings)
   const travels = cache.get('openTravel', pathKey, () => openTravel(single, layers.outlines))
   const [low, high] = material.nozzleRange
   const strings = stringFigures(travels, printer.extruder, settings.retractLength > 0, settings.nozzleTemperature - (low + high) / 2)
@@ -245,7 +259,10 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
     travel,
     surface,
     sway,
+    supportSway: supports,
     strings,
+    topClosure: closure,
+    seamMm: cache.get('seams', laid.regionsKey, () => seamLength(regions, layers)),
     strength,
     mesh: {
       triangles: part.report.triangles,
@@ -270,6 +287,8 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       cooling: physics.figures.cooling,
       gloss: physics.figures.gloss,
       sway,
+      supportSway: supports,
+      topClosure: closure,
       strings,
       layersWithLostPieces: regions.walls[0] ? countLostPieces(layers.outlines, regions.walls[0], regions.thin) : 0,
     }),
@@ -324,6 +343,12 @@ function refuseImpossible(sizeMm: readonly number[], settings: Settings): void {
       'Use thicker layers or a smaller part.',
     )
   }
+}
+
+/** Every closed outer wall has one seam as high as its layer, mm. */
+function seamLength({ walls: [outer] }: Regions, { height }: Layers): number {
+  if (!outer) return 0
+  return height.reduce((sum, h, layer) => sum + h * (outer.groupStart[layer + 1]! - outer.groupStart[layer]!), 0)
 }
 
 /** Layers that have more separate pieces in the model than in what is laid along its rim. */

@@ -42,6 +42,8 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     cooling: { margin: 2, atZMm: 40, neededS: 5, takesS: 10, layersWarm: 0, tipsWarm: 0, droopMm: 0 },
     gloss: { mean: 0.6, spread: 0.1, bandAtZMm: 12, band: 0.05 },
     sway: { topMm: 0.001 },
+    supportSway: { mostMm: 0, atZMm: 0 },
+    topClosure: { gapMm: 5, thicknessMm: 0.8, closure: 1.1 },
     strings: { openM: 0, pulledM: 0.4, index: 0.02 },
     ...change,
   }
@@ -108,6 +110,8 @@ describe('checks', () => {
       ['overhang-droops', { cooling: { ...calm.cooling, droopMm: 80 } }, /80 mm of line/],
       ['gloss-band', { gloss: { ...calm.gloss, band: 0.5 } }, /z 12\.0 mm/],
       ['part-sways', { sway: { topMm: 0.4, slowAboveZMm: 60 } }, /From z 60 mm.*0\.40 mm/],
+      ['support-sways', { supportSway: { mostMm: 2.4, atZMm: 90 } }, /2\.4 mm at z 90 mm.*15 to 35 mm/],
+      ['top-stays-open', { topClosure: { gapMm: 9, thicknessMm: 0.4, closure: 0.4 } }, /0\.40 mm thick.*9\.0 mm/],
       ['strings', { strings: { openM: 2, pulledM: 1, index: 2 } }, /2\.0 m over open air/],
     ]
     for (const [id, change, says] of foreseen) {

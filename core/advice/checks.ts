@@ -1,4 +1,5 @@
 import type { StringFigures } from '../finish/strings'
+import type { TopClosure } from '../finish/topClosure'
 import type { UnproppedTop } from '../finish/unproppedTops'
 import type { MeshReport } from '../mesh/repair'
 import type { TimeFigures } from '../motion/timeFigures'
@@ -6,6 +7,7 @@ import type { PhysicsFigures } from '../physicsFigures'
 import type { ResolvedSettings, Setup } from '../profile/resolve'
 import { settings as definitions, type SettingName } from '../profile/settings'
 import type { BeltLine } from '../slicing/tiltedBelt'
+import type { SupportSwayFigures } from '../sway/supportSway'
 import type { SwayFigures } from '../sway/sway'
 import { copyPlaces } from '../toolpath/copyPaths'
 
@@ -42,6 +44,8 @@ export interface Evidence {
   readonly cooling: PhysicsFigures['cooling']
   readonly gloss: PhysicsFigures['gloss']
   readonly sway: SwayFigures
+  readonly supportSway: SupportSwayFigures
+  readonly topClosure: TopClosure
   readonly strings: StringFigures
 }
 
@@ -272,6 +276,27 @@ const rules: readonly Rule[] = [
           severity: 'caution',
           setting: 'outerWallSpeed',
           message: `From z ${sway.slowAboveZMm.toFixed(0)} mm on the part gives way under the nozzle by more than a quarter of a line, ${sway.topMm.toFixed(2)} mm at its top. Slow it there by an exception, lift on travel, or lay it down.`,
+        },
+  ({ supportSway, resolved }) =>
+    supportSway.mostMm <= resolved.settings.lineWidth
+      ? undefined
+      : {
+          id: 'support-sways',
+          severity: 'caution',
+          setting: resolved.settings.supports === 'branching' ? 'trunkDiameter' : 'supportDensity',
+          message: `A lone support gives way under the nozzle by ${supportSway.mostMm.toFixed(1)} mm at z ${supportSway.atZMm.toFixed(0)} mm and may break. Widen the trunk (15 to 35 mm at its base), slow supports to about 25 mm/s, lift on travel, and give it an inner and an outer brim.`,
+        },
+  ({ topClosure, resolved }) =>
+    resolved.settings.topLayers === 0 ||
+    topClosure.gapMm === undefined ||
+    topClosure.closure >= 1 ||
+    resolved.settings.infillPattern === 'topPropping'
+      ? undefined
+      : {
+          id: 'top-stays-open',
+          severity: 'note',
+          setting: 'topLayers',
+          message: `Tops are ${topClosure.thicknessMm.toFixed(2)} mm thick and must bridge ${topClosure.gapMm.toFixed(1)} mm between infill lines: they may sag or stay open. One more top layer, or denser infill, closes them.`,
         },
   ({ strings }) =>
     strings.index < MANY_STRINGS

@@ -224,6 +224,27 @@ export const verdicts: readonly Verdict[] = [
         },
       },
       plain(
+        'surface-seam',
+        'Seams',
+        'mm',
+        'Length of the seams of the outer wall, one for each closed wall of each layer.',
+        'less',
+        ({ seamMm }) => ({ value: seamMm, text: fixed(seamMm, 0), unit: 'mm', basis: 'calculated' }),
+      ),
+      plain(
+        'surface-top',
+        'Tops close',
+        '',
+        'Thickness of the top skin over what the gap between infill lines needs. Under 1 a top may sag or stay open. Semi-empirical.',
+        'more',
+        ({ topClosure }) => ({
+          value: Math.min(topClosure.closure, 10),
+          text: topClosure.closure > 10 ? '> 10' : fixed(topClosure.closure, 1),
+          unit: '×',
+          ...(topClosure.gapMm === undefined ? { note: 'no infill' } : { note: `over ${fixed(topClosure.gapMm, 1)} mm` }),
+        }),
+      ),
+      plain(
         'surface-waves',
         'Waves behind corners',
         'µm',
@@ -385,6 +406,21 @@ export const verdicts: readonly Verdict[] = [
       unit: sway.topMm < 0.001 ? '' : 'µm',
       ...(sway.slowAboveZMm === undefined ? {} : { note: `slow from ${atHeight(sway.slowAboveZMm)}` }),
     }),
+    [
+      plain(
+        'sway-support',
+        'Unsteadiest support',
+        'mm',
+        'How far a support by itself gives way under the nozzle. More than a line’s width may break it.',
+        'less',
+        ({ supportSway }) => ({
+          value: supportSway.mostMm < 0.001 ? 0 : supportSway.mostMm,
+          text: supportSway.mostMm < 0.001 ? 'none' : fixed(supportSway.mostMm, 2),
+          unit: supportSway.mostMm < 0.001 ? '' : 'mm',
+          ...(supportSway.mostMm < 0.001 ? {} : { note: atHeight(supportSway.atZMm) }),
+        }),
+      ),
+    ],
   ),
   plain(
     'strings',

@@ -49,12 +49,16 @@ describe('sable predict', () => {
         cost: expect.any(Number),
       }),
     )
-    expect(p.surface).toEqual({ raMeanUm: expect.any(Number), ra95Um: expect.any(Number) })
+    const roughness = { raMeanUm: expect.any(Number), ra95Um: expect.any(Number) }
+    expect(p.surface).toEqual({ ...roughness, sides: roughness, top: roughness })
     for (const load of ['pullX', 'pullY', 'pullZ', 'bendX', 'bendY', 'bendZ'])
       expect(p.strength[load]).toMatchObject({ loadN: expect.any(Number), basis: 'assumed' })
     expect(Object.keys(p.limiters)).toEqual([...limiters])
     expect(p.mesh).toMatchObject({ triangles: 760, watertight: true, notes: [] })
     expect(p.checks).toEqual([])
+    for (const figure of ['time', 'strength', 'gloss', 'cooling']) expect(p.doubts[figure]).toBeGreaterThan(0)
+    expect(p.melt).toMatchObject({ failsAt: expect.any(Number), basis: 'assumed' })
+    expect(p.gloss.mean).toBeLessThanOrEqual(1)
     expect(p.settings.wallCount).toBe(4)
   })
 
@@ -70,7 +74,7 @@ describe('sable predict', () => {
 
   it('finds files from where it was called, and prints a table for people', () => {
     const { stdout } = sable('predict', 'cube.stl', '--rotate', '90,0,0', '--scale', '0.5')
-    expect(stdout).toMatch(/^Time +\d+ (s|min)$/m)
+    expect(stdout).toMatch(/^Time +\d+ (s|min) ± \d+ %$/m)
     expect(stdout).toMatch(/never a rating/)
   })
 })

@@ -1,11 +1,14 @@
+import { doubt, doubtfulFigures } from '@sable/core/doubt/doubt'
 import type { MoveFacts } from '@sable/core/motion/moveFacts'
 import type { Prediction } from '@sable/core/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
+import { noPurpose } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
-export function asJson({ origins: _, layersSlowed: __, layersTooFast: ___, ...shown }: Prediction): object {
-  return shown
+export function asJson(prediction: Prediction): object {
+  const { origins: _, layersSlowed: __, layersTooFast: ___, ...shown } = prediction
+  return { ...shown, doubts: Object.fromEntries(doubtfulFigures.map((figure) => [figure, doubt(figure, prediction, noPurpose)])) }
 }
 
 type Row = readonly [label: string, ...values: string[]]
@@ -16,7 +19,7 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
   const force = (label: string, load: keyof Prediction['strength']): Row => row(label, (p) => `${Math.round(p.strength[load].loadN)} N`)
   const rows: Row[] = [
     ['', ...names],
-    row('Time', (p) => formatDuration(p.timeS)),
+    row('Time', (p) => `${formatDuration(p.timeS)} ± ${Math.round(100 * doubt('time', p, noPurpose))} %`),
     ...(predictions.some((p) => p.startUpS !== undefined)
       ? [row('  before it', (p) => (p.startUpS === undefined ? '' : formatDuration(p.startUpS)))]
       : []),

@@ -4,6 +4,7 @@ import { type Part, type Prediction, predict } from './predict'
 import type { SettingValues } from './profile/settings'
 import type { PolygonKernel } from './regions/polygon'
 import { StageCache } from './stageCache'
+import { infillModulusInPlane } from './strength/infillModulus'
 import { testKernel } from './testing/kernel'
 import { setupOf } from './testing/setups'
 import { blockMesh, joined, moved, partOf } from './testing/solids'
@@ -136,5 +137,35 @@ describe('strings', () => {
     expect(of(posts, { nozzleTemperature: 220 }).strings.index).toBeGreaterThan(of(posts, { nozzleTemperature: 200 }).strings.index)
     // From the skirt to the part, once.
     expect(of(block).strings.index).toBeLessThan(0.01)
+  })
+})
+
+describe('a flexible part', () => {
+  it('gets stiff by walls, infill and skins; a few per cent of infill under the top do little else (CP-K5, common practice)', () => {
+    const sole = partOf('sole', blockMesh(60, 20, 8))
+    const stiffness = (values: SettingValues) =>
+      of(sole, { wallCount: 2, topLayers: 2, bottomLayers: 2, infillDensity: 5, ...values }, setupOf('dory', 'bore-0.4', 'flexible'))
+        .strength.threePointX.stiffnessNmm
+    const soft = stiffness({})
+    expect(stiffness({ topLayers: 8 })).toBeGreaterThan(1.2 * soft)
+    expect(stiffness({ wallCount: 5 })).toBeGreaterThan(1.2 * soft)
+    expect(stiffness({ infillDensity: 40 })).toBeGreaterThan(soft)
+    expect(stiffness({ infillDensity: 2 }) / stiffness({ infillDensity: 0 })).toBeLessThan(1.05)
+    // A rigid material of the same shape is far stiffer: 3000 against 60 MPa.
+    expect(
+      of(sole, { wallCount: 2, topLayers: 2, bottomLayers: 2, infillDensity: 5 }).strength.threePointX.stiffnessNmm / soft,
+    ).toBeCloseTo(50, -1)
+  })
+})
+
+describe('infill by direction', () => {
+  it('of a flat pattern is good along its walls and poor across, one in space serves all ways (CP-K2, common practice)', () => {
+    const cube = partOf('cube', blockMesh(30, 30, 30))
+    const load = (infillAngle: number) =>
+      of(cube, { wallCount: 1, topLayers: 0, bottomLayers: 0, infillDensity: 20, infillPattern: 'grid', infillAngle }).strength.crushX
+        .stiffnessNmm
+    expect(load(0)).toBeGreaterThan(1.2 * load(45))
+    for (const pattern of ['gyroid', 'cubic'] as const)
+      expect(infillModulusInPlane(0.2, 0, pattern)).toBeCloseTo(infillModulusInPlane(0.2, Math.PI / 4, pattern), 12)
   })
 })

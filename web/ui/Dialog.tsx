@@ -1,7 +1,6 @@
-import { X } from 'lucide-react'
 import { AlertDialog, Dialog } from 'radix-ui'
 import type { ReactNode } from 'react'
-import { IconButton } from './Button'
+import { DialogHead } from './DialogHead'
 
 /** Something to look at or to work on over the bench, closed when it is done. */
 export function Sheet({
@@ -23,14 +22,7 @@ export function Sheet({
           aria-describedby={undefined}
           className={`fixed top-[12vh] left-1/2 z-50 ${width} max-h-[78vh] max-w-[94vw] -translate-x-1/2 overflow-auto rounded-lg border border-strong bg-raised p-5`}
         >
-          <div className="mb-3 flex items-center justify-between gap-4">
-            <Dialog.Title className="truncate text-[15px] font-semibold">{title}</Dialog.Title>
-            <Dialog.Close asChild>
-              <IconButton label="Close">
-                <X className="size-4" />
-              </IconButton>
-            </Dialog.Close>
-          </div>
+          <DialogHead title={title} />
           {children}
         </Dialog.Content>
       </Dialog.Portal>

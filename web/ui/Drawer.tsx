@@ -1,7 +1,6 @@
-import { X } from 'lucide-react'
 import { Dialog } from 'radix-ui'
 import type { ReactNode } from 'react'
-import { IconButton } from './Button'
+import { DialogHead } from './DialogHead'
 
 /** Something to read beside the bench, which stays in use. */
 export function Drawer({ title, children, onClose }: { title: string; children: ReactNode; onClose: () => void }) {
@@ -13,14 +12,7 @@ export function Drawer({ title, children, onClose }: { title: string; children: 
           onInteractOutside={(event) => event.preventDefault()}
           className="fixed top-0 right-0 bottom-0 z-40 w-[26rem] max-w-[92vw] overflow-auto border-l border-strong bg-raised p-4 shadow-2xl shadow-black/40"
         >
-          <div className="mb-3 flex items-center justify-between gap-4">
-            <Dialog.Title className="truncate text-[15px] font-semibold">{title}</Dialog.Title>
-            <Dialog.Close asChild>
-              <IconButton label="Close">
-                <X className="size-4" />
-              </IconButton>
-            </Dialog.Close>
-          </div>
+          <DialogHead title={title} />
           {children}
         </Dialog.Content>
       </Dialog.Portal>

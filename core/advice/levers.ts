@@ -34,6 +34,16 @@ const changes: readonly Change[] = [
 
 /** The changes that a profile has room for. */
 export function leversFor(settings: Settings): Lever[] {
+  const patterns = (['triangles', 'gyroid', 'lines'] as const).filter(
+    (pattern) => settings.infillDensity > 0 && pattern !== settings.infillPattern,
+  )
+  return [
+    ...numberLevers(settings),
+    ...patterns.map((infillPattern): Lever => ({ name: 'infillPattern', label: `infill as ${infillPattern}`, values: { infillPattern } })),
+  ]
+}
+
+function numberLevers(settings: Settings): Lever[] {
   return changes.flatMap(([name, label, to]) => {
     const setting = definitionOf(name)
     const now = Number(settings[name])

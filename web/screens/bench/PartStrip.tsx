@@ -58,7 +58,7 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
   return (
     <section
       aria-label="Part"
-      className={clsx('relative flex h-[100px] shrink-0 items-stretch gap-4 border-b border-line px-3 py-2', over && 'bg-glow')}
+      className={clsx('relative flex h-[96px] shrink-0 items-stretch gap-4 border-b border-line px-3 py-2', over && 'bg-glow')}
       onDragOver={(event) => {
         event.preventDefault()
         setOver(true)

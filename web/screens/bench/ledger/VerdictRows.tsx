@@ -24,7 +24,7 @@ export function VerdictRows({
   const toggle = (id: string): void =>
     setOpen((before) => (before.has(id) ? new Set([...before].filter((other) => other !== id)) : new Set([...before, id])))
   return (
-    <tbody className="[&_td]:h-[23px]">
+    <tbody className="[&_td]:h-[24px]">
       {verdicts.flatMap((verdict) => [
         <VerdictRow
           key={verdict.id}
@@ -72,7 +72,7 @@ function VerdictRow({ verdict, candidates, columns, purpose, open = false, onTog
             type="button"
             aria-expanded={open}
             onClick={onToggle}
-            className="flex h-[22px] w-full items-center gap-1 pr-2 pl-1 hover:text-lantern-ink"
+            className="flex h-[24px] w-full items-center gap-1 pr-2 pl-1 hover:text-lantern-ink"
           >
             <ChevronRight className={clsx('size-3.5 text-muted transition-transform', open && 'rotate-90')} aria-hidden />
             <span className="truncate">{verdict.label}</span>
@@ -145,7 +145,7 @@ function Figure({
           data-figure
           aria-label={`${figure.text} ${figure.unit}. ${why.label}`}
           onClick={why.open}
-          className={`${numberClass} rounded decoration-dotted underline-offset-2 hover:underline`}
+          className={`${numberClass} -my-[2px] min-w-6 rounded py-[2px] text-right leading-[20px] decoration-dotted underline-offset-2 hover:underline`}
         >
           {figure.text}
         </button>

@@ -174,6 +174,7 @@ function Levers({
               <th className="font-normal">min</th>
               <th className="font-normal">g</th>
               {isForce && <th className="font-normal">N/min</th>}
+              {isForce && <th className="font-normal">N/g</th>}
               <th />
             </tr>
           </thead>
@@ -185,6 +186,7 @@ function Levers({
                 <td className="figure text-right text-muted">{signed(minutes, 1)}</td>
                 <td className="figure text-right text-muted">{signed(grams, 1)}</td>
                 {isForce && <td className="figure text-right">{minutes > 0.05 && gained > 0 ? (gained / minutes).toFixed(1) : '–'}</td>}
+                {isForce && <td className="figure text-right">{grams > 0.05 && gained > 0 ? (gained / grams).toFixed(1) : '–'}</td>}
                 <td className="w-16 pl-2 text-right">
                   <Button className="h-6 px-1.5" onClick={() => edit((before) => setValues(before, candidate.id, lever.values))}>
                     Apply

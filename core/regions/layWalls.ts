@@ -4,11 +4,12 @@ import { type Layers, layerCount } from '../slicing/layers'
 import { clipLines } from './clipLines'
 import type { Contours } from './contours'
 import { ContoursBuilder } from './contours'
-import { middleLines } from './medialAxis'
+import { type MiddleLine, middleLines } from './medialAxis'
 import type { PolygonKernel, PolygonOps, Region } from './polygon'
 import { polygonsOf } from './polygonsOf'
 import { RimCheck } from './rimCheck'
 import { type RimMeasure, Rims, thin } from './rims'
+import { ringMiddles } from './ringMiddle'
 import { RimShifter } from './shiftRims'
 import { type Strands, StrandsBuilder } from './strands'
 import { patchesOn, scopeOn, type Zone, zoneHolds, zonesOf } from './zones'
@@ -106,6 +107,15 @@ class WallsBuilder {
     if (certain.inside) {
       certain.inside.write(inside)
       return 0
+    }
+    if (settings.thinLines === 'filled') {
+      const leastWidth = Math.min(settings.leastLineWidth, width)
+      // Narrower than this all round, there is no room for a wall on either side of what is left.
+      const rings = ringMiddles(certain.free, leastWidth, 2 * width + (certain.walls.length > 0 ? leastWidth : 0))
+      if (rings) {
+        for (const ring of rings) addThin(ring, width, thin)
+        return 0
+      }
     }
     return this.kernel.run((ops) => {
       const fitted = fittedWalls(ops, ops.of(certain.free), certain.walls.length, width, settings, thin)
@@ -309,13 +319,15 @@ function layThin(
   const least = Math.min(settings.leastLineWidth, width)
   const fillable = settings.thinLines === 'left' ? ops.empty() : opened(ops, places, least * 0.98)
   for (const piece of polygonsOf(ops, ops.simplify(fillable, width * HIDDEN_TOLERANCE))) {
-    for (const { xy, width: widths, closed } of middleLines(piece, least, 2 * width + least)) {
-      for (const line of besideMiddle(xy, widths, closed, WIDEST_LINE * width)) thinLines.add(line.xy, line.width, closed)
-    }
+    for (const line of middleLines(piece, least, 2 * width + least)) addThin(line, width, thinLines)
   }
   if (!atSurface) return 0
   const detail = opened(ops, places, LEAST_DETAIL)
   return ops.isEmpty(detail) ? 0 : ops.area(ops.isEmpty(fillable) ? detail : ops.subtract(detail, fillable))
+}
+
+function addThin({ xy, width: widths, closed }: MiddleLine, width: number, thinLines: StrandsBuilder): void {
+  for (const line of besideMiddle(xy, widths, closed, WIDEST_LINE * width)) thinLines.add(line.xy, line.width, closed)
 }
 
 const opened = (ops: PolygonOps, region: Region, width: number): Region => {

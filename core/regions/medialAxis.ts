@@ -313,7 +313,7 @@ function smooth(xy: number[], width: number[], closed: boolean): void {
 const STRAIGHT = 0.02
 const EVEN = 0.05
 
-function withoutNeedless(xy: readonly number[], width: readonly number[], closed: boolean): { xy: number[]; width: number[] } {
+export function withoutNeedless(xy: readonly number[], width: readonly number[], closed: boolean): { xy: number[]; width: number[] } {
   // A closed line keeps its first and its last point, so that it never falls together.
   if (closed && width.length < 4) return { xy: [...xy], width: [...width] }
   const kept = [0]

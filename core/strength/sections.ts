@@ -31,49 +31,67 @@ const MOST_SECTIONS = 160
  * Sums lines up in slabs across the axis: along z the layers, along x and y even slabs. A line adds its volume over the
  * slab's thickness, so material is conserved whatever the direction of the line.
  */
-export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings): Sections {
-  const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(path, axis === 'x' ? path.x : path.y, settings.lineWidth)
-  const sumInto = (sums: Sums): void =>
-    axis === 'z' ? sumLayers(path, slabs, settings, sums) : sumAcross(path, axis, slabs, settings, sums)
-  const sums = new SlabSums(slabs.at.length)
-  sumInto(sums)
-  const found = sums.finish()
-  const fibres = new FarFibres(found)
-  if (fibres.isNeeded) {
-    sumInto(fibres)
-    fibres.finish()
+export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings, box: Box = boxOf(path)): Sections {
+  const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], settings.lineWidth)
+  const [u, v] = { x: ['y', 'z'], y: ['z', 'x'], z: ['x', 'y'] }[axis] as [Axis, Axis]
+  const sums = new SlabSums(slabs.at.length, widened(box[u]), widened(box[v]))
+  if (axis === 'z') sumLayers(path, slabs, settings, sums)
+  else sumAcross(path, axis, slabs, settings, sums)
+  return { axis, at: slabs.at, ...sums.finish() }
+}
+
+/** Lines reach beyond their middles by half their width, which is less than this, mm. */
+const widened = ([low, high]: readonly [number, number]): readonly [number, number] => [low - 2, high + 2]
+
+/** Extent of the middles of the part's lines along each axis, mm. */
+export type Box = Readonly<Record<Axis, readonly [low: number, high: number]>>
+
+export function boxOf(path: Toolpath): Box {
+  const box = { x: [Infinity, -Infinity], y: [Infinity, -Infinity], z: [Infinity, -Infinity] } as Record<Axis, [number, number]>
+  for (const axis of axes) {
+    const at = path[axis]
+    let low = Infinity
+    let high = -Infinity
+    for (let m = 0; m < moveCount(path); m++) {
+      if (!isOfPart(path.feature[m]!)) continue
+      if (at[m]! < low) low = at[m]!
+      if (at[m + 1]! < low) low = at[m + 1]!
+      if (at[m]! > high) high = at[m]!
+      if (at[m + 1]! > high) high = at[m + 1]!
+    }
+    box[axis] = [low, high]
   }
-  return { axis, at: slabs.at, area: found.area, second: found.second, reach: found.reach }
-}
-
-/** What pieces of line are summed into. */
-interface Sums {
-  /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
-  add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void
-}
-
-interface Found {
-  readonly area: Float64Array
-  readonly middle: readonly [Float64Array, Float64Array]
-  readonly second: readonly [Float64Array, Float64Array]
-  readonly reach: readonly [Float64Array, Float64Array]
+  return box
 }
 
 /**
  * Area and moments per slab, about the origin until `finish` moves them to the centroid: area, first u, first v, second u,
  * second v, low u, high u, low v, high v of one slab after another.
  */
-class SlabSums implements Sums {
+class SlabSums {
   private readonly sums: Float64Array
+  /** Half of each piece's area at either of its ends, in bins along u and then v, one slab after another. */
+  private readonly ends: Float32Array
 
-  constructor(private readonly count: number) {
+  constructor(
+    private readonly count: number,
+    private readonly rangeU: readonly [number, number],
+    private readonly rangeV: readonly [number, number],
+  ) {
     this.sums = new Float64Array(STRIDE * count)
+    this.ends = new Float32Array(2 * BINS * count)
     for (let at = 0; at < this.sums.length; at += STRIDE) {
       this.sums[at + 5] = this.sums[at + 7] = Infinity
       this.sums[at + 6] = this.sums[at + 8] = -Infinity
     }
+    this.perU = BINS / Math.max(1e-6, rangeU[1] - rangeU[0])
+    this.perV = BINS / Math.max(1e-6, rangeV[1] - rangeV[0])
   }
 
+  private readonly perU: number
+  private readonly perV: number
+
+  /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
   add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
     const { sums } = this
     const at = STRIDE * slab
@@ -89,82 +107,58 @@ class SlabSums implements Sums {
     if (u + spreadU > sums[at + 6]!) sums[at + 6] = u + spreadU
     if (v - spreadV < sums[at + 7]!) sums[at + 7] = v - spreadV
     if (v + spreadV > sums[at + 8]!) sums[at + 8] = v + spreadV
+    this.addEnds(2 * BINS * slab, (u - this.rangeU[0]) * this.perU, spreadU * this.perU, area)
+    this.addEnds(2 * BINS * slab + BINS, (v - this.rangeV[0]) * this.perV, spreadV * this.perV, area)
   }
 
-  finish(): Found {
+  private addEnds(first: number, middle: number, spread: number, area: number): void {
+    const low = (middle - spread) | 0
+    const high = (middle + spread) | 0
+    this.ends[first + (low < 0 ? 0 : low >= BINS ? BINS - 1 : low)]! += area / 2
+    this.ends[first + (high < 0 ? 0 : high >= BINS ? BINS - 1 : high)]! += area / 2
+  }
+
+  /** How far from `middle` the ends lie that still carry, in bins from `first` on. */
+  private carryingReach(first: number, area: number, middle: number, [low]: readonly [number, number], per: number): number {
+    let from = 0
+    let to = BINS - 1
+    for (let sum = this.ends[first]!; sum < SPECK * area && from < to; sum += this.ends[first + from]!) from++
+    for (let sum = this.ends[first + to]!; sum < SPECK * area && to > from; sum += this.ends[first + to]!) to--
+    return Math.max(low + (to + 1) / per - middle, middle - low - from / per)
+  }
+
+  finish(): Pick<Sections, 'area' | 'second' | 'reach'> {
     const { sums, count } = this
     const pair = (): [Float64Array, Float64Array] => [new Float64Array(count), new Float64Array(count)]
     const area = new Float64Array(count)
-    const [middle, second, reach] = [pair(), pair(), pair()]
+    const [second, reach] = [pair(), pair()]
     for (let slab = 0; slab < count; slab++) {
       const at = STRIDE * slab
       area[slab] = sums[at]!
       if (area[slab] === 0) continue
       for (const side of [0, 1] as const) {
-        const own = sums[at + 1 + side]! / sums[at]!
-        middle[side][slab] = own
-        second[side][slab] = sums[at + 3 + side]! - sums[at]! * own * own
-        reach[side][slab] = Math.max(sums[at + 6 + 2 * side]! - own, own - sums[at + 5 + 2 * side]!)
+        const middle = sums[at + 1 + side]! / sums[at]!
+        second[side][slab] = sums[at + 3 + side]! - sums[at]! * middle * middle
+        const farthest = Math.max(sums[at + 6 + 2 * side]! - middle, middle - sums[at + 5 + 2 * side]!)
+        const first = BINS * (2 * slab + side)
+        const carrying =
+          side === 0
+            ? this.carryingReach(first, sums[at]!, middle, this.rangeU, this.perU)
+            : this.carryingReach(first, sums[at]!, middle, this.rangeV, this.perV)
+        reach[side][slab] = Math.min(farthest, carrying)
       }
     }
-    return { area, middle, second, reach }
+    return { area, second, reach }
   }
 }
 
 /** Sums that are kept of a slab. */
 const STRIDE = 9
-/** A section whose farthest fibre is farther than this many radii of gyration is looked at again; a rectangle's is at 1.73. */
-const SUSPICIOUS = 2
-/** Fibres beyond this share of the area are a speck of another body that just begins in the section, and carry nothing. */
-const CARRYING = 0.99
-const BINS = 1024
+const BINS = 256
+/** A side on which less than this share of the area lies farther out is a speck of another body that just begins there. */
+const SPECK = 0.005
 
-/** Finds the farthest fibre that carries, in sections with one that is suspiciously far out. */
-class FarFibres implements Sums {
-  /** Area by distance from the centroid, for the sections and directions that are looked at. */
-  private readonly bins: readonly [(Float64Array | undefined)[], (Float64Array | undefined)[]] = [[], []]
-  readonly isNeeded: boolean
-
-  constructor(private readonly found: Found) {
-    const { area, second, reach } = found
-    let needed = false
-    for (const side of [0, 1] as const) {
-      for (let slab = 0; slab < area.length; slab++) {
-        const suspicious = reach[side][slab]! > SUSPICIOUS * Math.sqrt(Math.max(0, second[side][slab]! / area[slab]!))
-        this.bins[side][slab] = suspicious ? new Float64Array(BINS) : undefined
-        needed ||= suspicious
-      }
-    }
-    this.isNeeded = needed
-  }
-
-  add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
-    this.count(0, slab, area, u, Math.abs(du) / 2 + halfU)
-    this.count(1, slab, area, v, Math.abs(dv) / 2 + halfV)
-  }
-
-  private count(side: 0 | 1, slab: number, area: number, at: number, spread: number): void {
-    const bins = this.bins[side][slab]
-    if (!bins) return
-    const farthest = Math.abs(at - this.found.middle[side][slab]!) + spread
-    bins[Math.min(BINS - 1, Math.floor((farthest / this.found.reach[side][slab]!) * BINS))]! += area
-  }
-
-  /** Puts what was found in the place of the farthest fibres. */
-  finish(): void {
-    for (const side of [0, 1] as const) {
-      for (const [slab, bins] of this.bins[side].entries()) {
-        if (!bins) continue
-        const carrying = CARRYING * bins.reduce((sum, area) => sum + area, 0)
-        let bin = 0
-        for (let sum = bins[0]!; sum < carrying && bin < BINS - 1; sum += bins[bin]!) bin++
-        this.found.reach[side][slab] = (this.found.reach[side][slab]! * (bin + 1)) / BINS
-      }
-    }
-  }
-}
-
-function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: Sums): void {
+function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums): void {
   const { x, y, area, width, feature, layerStart } = path
   const infillWeight = weightOfInfill('z', settings)
   for (let layer = 0; layer < layerStart.length - 1; layer++) {
@@ -182,7 +176,7 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
   }
 }
 
-function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slabs, settings: SectionSettings, sums: Sums): void {
+function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slabs, settings: SectionSettings, sums: SlabSums): void {
   const { area, width, feature, z } = path
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x
@@ -227,21 +221,10 @@ interface Slabs {
   readonly at: Float64Array
 }
 
-function evenSlabs(path: Toolpath, along: Float64Array, lineWidth: number): Slabs {
-  let low = Infinity
-  let high = -Infinity
-  for (let m = 0; m < moveCount(path); m++) {
-    if (!isOfPart(path.feature[m]!)) continue
-    const a = along[m]!
-    const b = along[m + 1]!
-    if (a < low) low = a
-    if (b < low) low = b
-    if (a > high) high = a
-    if (b > high) high = b
-  }
-  if (!(high > low)) return { low: 0, thickness: Float64Array.of(1), at: Float64Array.of(0) }
-  low -= lineWidth / 2
-  high += lineWidth / 2
+function evenSlabs([from, to]: readonly [number, number], lineWidth: number): Slabs {
+  if (!(to > from)) return { low: 0, thickness: Float64Array.of(1), at: Float64Array.of(0) }
+  const low = from - lineWidth / 2
+  const high = to + lineWidth / 2
   const count = Math.max(1, Math.min(MOST_SECTIONS, Math.floor((high - low) / (LEAST_THICKNESS * lineWidth))))
   const step = (high - low) / count
   return { low, thickness: new Float64Array(count).fill(step), at: Float64Array.from({ length: count }, (_, i) => low + (i + 0.5) * step) }

@@ -1,6 +1,6 @@
 import type { Basis, Material } from '../shelf/material'
 import type { Toolpath } from '../toolpath/toolpath'
-import { type Axis, axes, findSections, type SectionSettings, type Sections } from './sections'
+import { type Axis, axes, boxOf, findSections, type SectionSettings, type Sections } from './sections'
 
 /** Ways to load a part along an axis. */
 export const loadKinds = ['pull', 'bend', 'bendHigh', 'threePoint', 'crush'] as const
@@ -27,11 +27,11 @@ export const GRIP_SHARE = 0.1
 
 export type SectionsByAxis = Readonly<Record<Axis, Sections>>
 
-export const sectionsByAxis = (path: Toolpath, settings: SectionSettings): SectionsByAxis => ({
-  x: findSections(path, 'x', settings),
-  y: findSections(path, 'y', settings),
-  z: findSections(path, 'z', settings),
-})
+export function sectionsByAxis(path: Toolpath, settings: SectionSettings): SectionsByAxis {
+  const box = boxOf(path)
+  const along = (axis: Axis): Sections => findSections(path, axis, settings, box)
+  return { x: along('x'), y: along('y'), z: along('z') }
+}
 
 /**
  * Loads that the part bears along each axis. Pull: both ends are gripped. Bend: the low end is held and the far end is

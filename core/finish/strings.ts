@@ -16,6 +16,9 @@ const PULLED = { direct: 0.04, tube: 0.08 } as const
 /** Ooze grows by this per °C over the middle of the label; semi-empirical. */
 const PER_DEGREE = 0.03
 
+/** Over shorter ways than this, mm, no string forms. */
+const LEAST_TRAVEL = 1
+
 /** Travels of one part that cross open air. */
 export function openTravel(path: Toolpath, outlines: Contours): { readonly open: number; readonly pulled: number } {
   const { x, y, feature, layerStart } = path
@@ -27,8 +30,9 @@ export function openTravel(path: Toolpath, outlines: Contours): { readonly open:
       const kind = feature[m]!
       if (kind === code.retract) isPulled = true
       else if (kind === code.pushBack) isPulled = false
-      if (kind !== code.travel || !leavesPart(outlines, layer, x[m]!, y[m]!, x[m + 1]!, y[m + 1]!)) continue
+      if (kind !== code.travel) continue
       const length = Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
+      if (length < LEAST_TRAVEL || !leavesPart(outlines, layer, x[m]!, y[m]!, x[m + 1]!, y[m + 1]!)) continue
       if (isPulled) pulled += length
       else open += length
     }

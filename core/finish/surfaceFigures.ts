@@ -42,8 +42,8 @@ const SUPPORTED = 1.7
 /** Roughness over the part as it stands on the bed, weighted by area. The face on the bed is not counted. */
 export function surfaceFigures(mesh: Mesh, layers: Layers, treatment: Treatment = { ironed: false }): SurfaceFigures {
   const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatment)
-  const over = (seen: (up: number) => boolean): Roughness => {
-    const own = areas.map((area, t) => (seen(up[t]!) ? area : 0))
+  const over = (seen?: (up: number) => boolean): Roughness => {
+    const own = seen ? areas.map((area, t) => (seen(up[t]!) ? area : 0)) : areas
     let total = 0
     let weighted = 0
     for (let t = 0; t < own.length; t++) {
@@ -52,7 +52,7 @@ export function surfaceFigures(mesh: Mesh, layers: Layers, treatment: Treatment 
     }
     return { raMeanUm: total > 0 ? weighted / total : 0, ra95Um: quantile(own, roughness, 0.95) }
   }
-  return { ...over(() => true), sides: over((u) => Math.abs(u) <= SIDE), top: over((u) => u > SIDE) }
+  return { ...over(), sides: over((u) => Math.abs(u) <= SIDE), top: over((u) => u > SIDE) }
 }
 
 /** Area (mm²; 0 for faces on the bed), roughness (µm) and upward share of the normal (−1 to 1) of each triangle. */
@@ -81,11 +81,14 @@ export function facetRoughnesses(
 
 const cornerHeight = (mesh: Mesh, t: number, corner: number): number => mesh.positions[3 * mesh.triangles[3 * t + corner]! + 2]!
 
-const liesOnBed = (mesh: Mesh, t: number, belt: BeltLine | undefined): boolean =>
-  [0, 1, 2].every((corner) => {
+function liesOnBed(mesh: Mesh, t: number, belt: BeltLine | undefined): boolean {
+  for (let corner = 0; corner < 3; corner++) {
     const z = cornerHeight(mesh, t, corner)
-    return (belt ? mesh.positions[3 * mesh.triangles[3 * t + corner]! + 1]! - beltAt(belt, z) : z) < ON_BED
-  })
+    const over = belt ? mesh.positions[3 * mesh.triangles[3 * t + corner]! + 1]! - beltAt(belt, z) : z
+    if (over >= ON_BED) return false
+  }
+  return true
+}
 
 const middleHeight = (mesh: Mesh, t: number): number => (cornerHeight(mesh, t, 0) + cornerHeight(mesh, t, 1) + cornerHeight(mesh, t, 2)) / 3
 

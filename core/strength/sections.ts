@@ -1,5 +1,5 @@
 import type { Settings } from '../profile/settings'
-import { code, isOfPart, layerTop, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
 
 export const axes = ['x', 'y', 'z'] as const
@@ -33,11 +33,15 @@ const MOST_SECTIONS = 160
  */
 export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings, box: Box = boxOf(path)): Sections {
   const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], settings.lineWidth)
-  const [u, v] = { x: ['y', 'z'], y: ['z', 'x'], z: ['x', 'y'] }[axis] as [Axis, Axis]
+  const [u, v] = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] }[axis] as [Axis, Axis]
   const sums = new SlabSums(slabs.at.length, widened(box[u]), widened(box[v]))
   if (axis === 'z') sumLayers(path, slabs, settings, sums)
   else sumAcross(path, axis, slabs, settings, sums)
-  return { axis, at: slabs.at, ...sums.finish() }
+  const { area, second, reach } = sums.finish()
+  // Lines are summed sideways first and upward second; the cyclic order of y is the other way round.
+  return axis === 'y'
+    ? { axis, at: slabs.at, area, second: [second[1], second[0]], reach: [reach[1], reach[0]] }
+    : { axis, at: slabs.at, area, second, reach }
 }
 
 /** Lines reach beyond their middles by half their width, which is less than this, mm. */
@@ -70,8 +74,8 @@ export function boxOf(path: Toolpath): Box {
  */
 class SlabSums {
   private readonly sums: Float64Array
-  /** Half of each piece's area at either of its ends, in bins along u and then v, one slab after another. */
-  private readonly ends: Float32Array
+  /** Half of the area of each piece of rim at either of its ends, in bins along u and then v, one slab after another. */
+  private readonly ends: Float64Array
 
   constructor(
     private readonly count: number,
@@ -79,17 +83,21 @@ class SlabSums {
     private readonly rangeV: readonly [number, number],
   ) {
     this.sums = new Float64Array(STRIDE * count)
-    this.ends = new Float32Array(2 * BINS * count)
+    this.ends = new Float64Array(2 * BINS * count)
     for (let at = 0; at < this.sums.length; at += STRIDE) {
       this.sums[at + 5] = this.sums[at + 7] = Infinity
       this.sums[at + 6] = this.sums[at + 8] = -Infinity
     }
     this.perU = BINS / Math.max(1e-6, rangeU[1] - rangeU[0])
     this.perV = BINS / Math.max(1e-6, rangeV[1] - rangeV[0])
+    this.lowU = rangeU[0]
+    this.lowV = rangeV[0]
   }
 
   private readonly perU: number
   private readonly perV: number
+  private readonly lowU: number
+  private readonly lowV: number
 
   /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
   add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
@@ -107,19 +115,26 @@ class SlabSums {
     if (u + spreadU > sums[at + 6]!) sums[at + 6] = u + spreadU
     if (v - spreadV < sums[at + 7]!) sums[at + 7] = v - spreadV
     if (v + spreadV > sums[at + 8]!) sums[at + 8] = v + spreadV
-    this.addEnds(2 * BINS * slab, (u - this.rangeU[0]) * this.perU, spreadU * this.perU, area)
-    this.addEnds(2 * BINS * slab + BINS, (v - this.rangeV[0]) * this.perV, spreadV * this.perV, area)
   }
 
-  private addEnds(first: number, middle: number, spread: number, area: number): void {
-    const low = (middle - spread) | 0
-    const high = (middle + spread) | 0
-    this.ends[first + (low < 0 ? 0 : low >= BINS ? BINS - 1 : low)]! += area / 2
-    this.ends[first + (high < 0 ? 0 : high >= BINS ? BINS - 1 : high)]! += area / 2
+  /**
+   * Notes where a piece of rim ends: what lies farthest out is a rim. Kept apart from `add` and small, so that both are
+   * compiled into the loops that call them.
+   */
+  addEnds(slab: number, half: number, u: number, spreadU: number, v: number, spreadV: number): void {
+    const { ends, perU, perV, lowU, lowV } = this
+    const firstU = 2 * BINS * slab
+    // The ranges are wide enough for every line, so both ends have a bin.
+    ends[firstU + (((u - spreadU - lowU) * perU) | 0)]! += half
+    ends[firstU + (((u + spreadU - lowU) * perU) | 0)]! += half
+    ends[firstU + BINS + (((v - spreadV - lowV) * perV) | 0)]! += half
+    ends[firstU + BINS + (((v + spreadV - lowV) * perV) | 0)]! += half
   }
 
   /** How far from `middle` the ends lie that still carry, in bins from `first` on. */
-  private carryingReach(first: number, area: number, middle: number, [low]: readonly [number, number], per: number): number {
+  private carryingReach(first: number, middle: number, [low]: readonly [number, number], per: number): number {
+    let area = 0
+    for (let bin = 0; bin < BINS; bin++) area += this.ends[first + bin]!
     let from = 0
     let to = BINS - 1
     for (let sum = this.ends[first]!; sum < SPECK * area && from < to; sum += this.ends[first + from]!) from++
@@ -142,9 +157,7 @@ class SlabSums {
         const farthest = Math.max(sums[at + 6 + 2 * side]! - middle, middle - sums[at + 5 + 2 * side]!)
         const first = BINS * (2 * slab + side)
         const carrying =
-          side === 0
-            ? this.carryingReach(first, sums[at]!, middle, this.rangeU, this.perU)
-            : this.carryingReach(first, sums[at]!, middle, this.rangeV, this.perV)
+          side === 0 ? this.carryingReach(first, middle, this.rangeU, this.perU) : this.carryingReach(first, middle, this.rangeV, this.perV)
         reach[side][slab] = Math.min(farthest, carrying)
       }
     }
@@ -152,9 +165,11 @@ class SlabSums {
   }
 }
 
+/** 1 for features that follow the rim of the part, by feature code. */
+const isRim = Uint8Array.from(features, (feature) => (feature === 'outerWall' || feature === 'thin' || feature === 'skin' ? 1 : 0))
 /** Sums that are kept of a slab. */
 const STRIDE = 9
-const BINS = 256
+const BINS = 64
 /** A side on which less than this share of the area lies farther out is a speck of another body that just begins there. */
 const SPECK = 0.005
 
@@ -171,7 +186,13 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
       const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
       if (weighted === 0) continue
       const across = width[m]! / 2 / length
-      sums.add(layer, weighted, x[m]! + dx / 2, dx, y[m]! + dy / 2, dy, across * Math.abs(dy), across * Math.abs(dx))
+      const halfX = across * (dy < 0 ? -dy : dy)
+      const halfY = across * (dx < 0 ? -dx : dx)
+      const middleX = x[m]! + dx / 2
+      const middleY = y[m]! + dy / 2
+      sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
+      if (isRim[feature[m]!] === 0) continue
+      sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
     }
   }
 }
@@ -203,14 +224,18 @@ function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slab
     const to = Math.max(0, Math.min(last, ((highEnd - low) * perStep) | 0))
     const b = da > 0 ? b0 : b0 + db
     const run = da > 0 ? db : -db
+    const rim = isRim[feature[m]!] === 1
     let start = 0
     for (let slab = from; slab <= to; slab++) {
       const end = slab === to ? 1 : (low + (slab + 1) * step - lowEnd) / (highEnd - lowEnd)
       const share = end - start
       const middle = b + (start + share / 2) * run
-      if (axis === 'x') sums.add(slab, weighted * share, middle, share * run, height, 0, halfBeside, halfHeight)
-      else sums.add(slab, weighted * share, height, 0, middle, share * run, halfHeight, halfBeside)
+      const own = weighted * share
+      sums.add(slab, own, middle, share * run, height, 0, halfBeside, halfHeight)
       start = end
+      if (!rim) continue
+      const spread = (share * (run < 0 ? -run : run)) / 2 + halfBeside
+      sums.addEnds(slab, own / 2, middle, spread, height, halfHeight)
     }
   }
 }

@@ -4,6 +4,7 @@ import { type Contours, ContoursBuilder } from './contours'
 import { bridgeAngles } from './findBridges'
 import { isOfRegions, SKIN_TOLERANCE, widthOn } from './layWalls'
 import type { PolygonKernel, PolygonOps, Region } from './polygon'
+import { Rims, thin } from './rims'
 import { slidingIntersection } from './slidingIntersection'
 import { patchesOn, scopeOn, zonesOf } from './zones'
 
@@ -48,6 +49,8 @@ export function splitInside(
   const { outlines } = layers
   const count = layerCount(layers)
   const out = new InsideBuilder()
+  const outline = new Rims()
+  const thinner = new Rims()
   const everywhere = [scopes.settings, ...scopes.exceptions.map(({ values }) => values)]
   const above = everywhere.reduce((most, { topLayers = 0 }) => Math.max(most, topLayers), 1)
   const below = everywhere.reduce((most, { bottomLayers = 0 }) => Math.max(most, bottomLayers), 1)
@@ -56,7 +59,9 @@ export function splitInside(
     const to = Math.min(count, from + block)
     const [low, high] = [Math.max(0, from - below), Math.min(count, to + above)]
     kernel.run((ops) => {
-      const thinned = range(low, high).map((layer) => ops.simplify(ops.read(outlines, layer), scopes.settings.lineWidth * SKIN_TOLERANCE))
+      const thinned = range(low, high).map((layer) =>
+        ops.of(thin(outline.read(outlines, layer), scopes.settings.lineWidth * SKIN_TOLERANCE, thinner)),
+      )
       const covered = new Map<number, readonly (Region | undefined)[]>()
       /** What all layers within reach of the skins have in common; undefined where no skin is asked for. */
       const commonTo = (layer: number, { topLayers, bottomLayers }: SkinSettings): { readonly region: Region | undefined } | undefined => {

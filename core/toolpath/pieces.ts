@@ -28,6 +28,8 @@ const LONGEST_JOINT = 2.2
 /** Parallel lines, laid back and forth; joined at their ends or each by itself. */
 export class ChainPiece implements Piece {
   readonly anchor: readonly [number, number]
+  /** Where it can be begun, x, y each: start and end of the first line, then of the last. */
+  private readonly corners: Float64Array
 
   constructor(
     private readonly lines: FillLines,
@@ -38,6 +40,12 @@ export class ChainPiece implements Piece {
     const line = chain[0]!
     const u = (lines.start[line]! + lines.end[line]!) / 2
     this.anchor = toPlane(lines, u, acrossOf(lines, line))
+    this.corners = Float64Array.from(
+      [line, chain[chain.length - 1]!].flatMap((at) => [
+        ...toPlane(lines, lines.start[at]!, acrossOf(lines, at)),
+        ...toPlane(lines, lines.end[at]!, acrossOf(lines, at)),
+      ]),
+    )
   }
 
   get feature(): number {
@@ -45,12 +53,14 @@ export class ChainPiece implements Piece {
   }
 
   nearness(x: number, y: number): number {
-    return this.entry(x, y).squared
+    const corner = 2 * this.nearestCorner(x, y)
+    return (this.corners[corner]! - x) ** 2 + (this.corners[corner + 1]! - y) ** 2
   }
 
   lay(pen: Pen): void {
     const { lines, chain, stroke, joined } = this
-    const { fromLast, fromEnd } = this.entry(pen.atX, pen.atY)
+    const corner = this.nearestCorner(pen.atX, pen.atY)
+    const [fromLast, fromEnd] = [corner >= 2, corner % 2 === 1]
     const area = stroke.width * stroke.height * stroke.flow
     const order = chain.map((_, i) => chain[fromLast ? chain.length - 1 - i : i]!)
     // Back and forth: each line begins on the side where the one before it ended.
@@ -77,19 +87,18 @@ export class ChainPiece implements Piece {
     }
   }
 
-  /** The nearest of the four corners: first or last line, begun at its start or its end. */
-  private entry(x: number, y: number): { squared: number; fromLast: boolean; fromEnd: boolean } {
-    const { lines, chain } = this
-    let best = { squared: Infinity, fromLast: false, fromEnd: false }
-    const u = x * lines.cos + y * lines.sin
-    const v = y * lines.cos - x * lines.sin
-    for (const fromLast of [false, true]) {
-      const line = chain[fromLast ? chain.length - 1 : 0]!
-      const dv = acrossOf(lines, line) - v
-      for (const fromEnd of [false, true]) {
-        const du = (fromEnd ? lines.end[line]! : lines.start[line]!) - u
-        const squared = du * du + dv * dv
-        if (squared < best.squared) best = { squared, fromLast, fromEnd }
+  /** Which of the four corners is nearest. */
+  private nearestCorner(x: number, y: number): number {
+    const { corners } = this
+    let best = 0
+    let least = Infinity
+    for (let k = 0; k < 4; k++) {
+      const dx = corners[2 * k]! - x
+      const dy = corners[2 * k + 1]! - y
+      const squared = dx * dx + dy * dy
+      if (squared < least) {
+        least = squared
+        best = k
       }
     }
     return best

@@ -9,6 +9,7 @@ import type { RealSpeed } from './motion/timeFigures'
 import type { Setup } from './profile/resolve'
 import type { Settings } from './profile/settings'
 import { groupArea } from './regions/contours'
+import { ROOM } from './shelf/heat'
 import { type Layers, layerCount } from './slicing/layers'
 import { code, type Toolpath } from './toolpath/toolpath'
 
@@ -48,8 +49,6 @@ export interface PhysicsInput {
 
 /** A layer that misses more of its plastic than this looks starved. */
 const STARVED = 0.02
-/** °C */
-const ROOM = 25
 
 /** @returns the figures, and the bond of every layer of one part to the layer below it */
 export function physicsFigures(input: PhysicsInput): { readonly figures: PhysicsFigures; readonly bonds: Float64Array } {

@@ -49,7 +49,8 @@ function numberLevers(settings: Settings): Lever[] {
     const now = Number(settings[name])
     if (setting.kind !== 'number' || !applies(name, settings)) return []
     const digits = setting.whole ? 0 : 3
-    const value = Number(Math.min(setting.max, Math.max(setting.min, to(now))).toFixed(digits))
-    return value === now ? [] : [{ name, label, values: { [name]: value } }]
+    const value = Number(to(now).toFixed(digits))
+    // A change that would be cut short is not the one that its label names.
+    return value === now || value < setting.min || value > setting.max ? [] : [{ name, label, values: { [name]: value } }]
   })
 }

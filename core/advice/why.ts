@@ -1,9 +1,13 @@
 import { type DoubtfulFigure, doubt, doubtsOf } from '../doubt/doubt'
+import { facetRoughness, STAIR_COEFFICIENT } from '../finish/roughness'
+import { PULLED } from '../finish/strings'
+import { type Limiter, limiterReasons } from '../motion/limiters'
 import type { Prediction } from '../predict'
 import type { Setup } from '../profile/resolve'
 import type { Basis } from '../shelf/material'
 import { type Purpose, statedCase } from '../strength/purpose'
 import type { LoadKind } from '../strength/strengthFigures'
+import { SIDE_FORCE } from '../sway/sway'
 import { formatDuration } from '../units/format'
 
 /** Why a figure is what it is. */
@@ -25,18 +29,6 @@ type Told = Omit<Explanation, 'doubt' | 'doubts'>
 
 const mm = (value: number, digits = 1): string => `${value.toFixed(digits)} mm`
 const percent = (share: number): string => `${Math.round(100 * share)} %`
-
-const limiterWords: Readonly<Record<string, string>> = {
-  asked: 'run as asked',
-  firstLayer: 'held by the slow first layers',
-  exception: 'run as an exception asks',
-  flow: 'held by the flow limit',
-  axis: 'held by the speed of an axis',
-  extruder: 'held by the feed of the extruder',
-  acceleration: 'too short for the acceleration',
-  corner: 'held by corners',
-  layerTime: 'slowed for layer time',
-}
 
 const loadEquations: Readonly<Record<LoadKind, string>> = {
   pull: 'F = σ·A, least along the part',
@@ -66,7 +58,7 @@ const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup, pur
         ...rows.sort((a, b) => b[1] - a[1]).map(([feature, s]) => ({ label: inWords(feature), value: formatDuration(s) })),
         ...(p.layersSlowed > 0 ? [{ label: 'layers slowed for their least time', value: String(p.layersSlowed) }] : []),
       ],
-      place: `Of the time spent laying, ${held.map(([limiter, share]) => `${percent(share)} is ${limiterWords[limiter]}`).join(', ')}.`,
+      place: `Of the time spent laying, ${held.map(([limiter, share]) => `${percent(share)} ${limiterReasons[limiter as Limiter]}`).join(', ')}.`,
       basis: 'calculated',
       source:
         'Kinematics: trapezoids between corners, planned backward and forward; corners by deviation (Jeon 2011, from memory) or by instant change.',
@@ -99,9 +91,9 @@ const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup, pur
     equation: 'Ra = k·t / cos θ up to 70° from the vertical, 117.6·t when flat, 1.2 times that facing down; mean over the area',
     terms: [
       { label: 'layer height t', value: mm(p.settings.layerHeight, 2) },
-      { label: 'k', value: '70.8 µm per mm' },
-      { label: 'a vertical wall', value: `${(70.82 * p.settings.layerHeight).toFixed(1)} µm` },
-      { label: 'a flat top', value: `${(117.6 * p.settings.layerHeight).toFixed(1)} µm` },
+      { label: 'k', value: `${STAIR_COEFFICIENT.toFixed(1)} µm per mm` },
+      { label: 'a vertical wall', value: `${facetRoughness(p.settings.layerHeight, 0, false).toFixed(1)} µm` },
+      { label: 'a flat top', value: `${facetRoughness(p.settings.layerHeight, Math.PI / 2, false).toFixed(1)} µm` },
       { label: 'the roughest twentieth begins at', value: `${p.surface.ra95Um.toFixed(1)} µm` },
     ],
     place: 'Shallow slopes and tops are roughest; the face on the bed is not counted.',
@@ -165,7 +157,7 @@ const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup, pur
   sway: (p, { material }) => ({
     equation: 'δ = ∫ F·(z − s)² / (E·I(s)) ds',
     terms: [
-      { label: 'side force F', value: '0.5 N, assumed' },
+      { label: 'side force F', value: `${SIDE_FORCE} N, assumed` },
       { label: `stiffness of ${material.name}`, value: `${material.strength.modulus} MPa` },
       { label: 'height', value: mm(p.mesh.sizeMm[2]) },
       { label: 'a quarter of a line', value: mm(p.settings.lineWidth / 4, 2) },
@@ -182,7 +174,7 @@ const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup, pur
     terms: [
       { label: 'travel over open air', value: `${p.strings.openM.toFixed(2)} m` },
       { label: 'the same with filament pulled back', value: `${p.strings.pulledM.toFixed(2)} m` },
-      { label: 'that counts by', value: printer.extruder === 'tube' ? '0.08, fed through a tube' : '0.04, fed directly' },
+      { label: 'that counts by', value: `${PULLED[printer.extruder]}, fed ${printer.extruder === 'tube' ? 'through a tube' : 'directly'}` },
       { label: 'nozzle', value: `${p.settings.nozzleTemperature} °C` },
     ],
     place: 'Wet filament strings far more than any of this: dry it first.',

@@ -9,7 +9,7 @@ import { type CoolingScene, temperatureAfter } from './layerCooling'
 
 /** Per °C over or under the middle of the label. */
 const PER_DEGREE = 0.008
-/** The factor is told for a layer below that has cooled this share of its way to the air. */
+/** The material's factor is told for layers of 0.2 mm that take this long, s, under a full fan. */
 const REFERENCE_LAYER_TIME = 20
 const REFERENCE_FAN = 1
 /** Per share of the way from softening to nozzle temperature that the layer below is warmer than in the reference. */

@@ -1,12 +1,11 @@
-import { heatOf } from '../shelf/heat'
+import { heatOf, ROOM } from '../shelf/heat'
 import type { Material } from '../shelf/material'
 import type { Printer } from '../shelf/printer'
 
 /** Heat that still air takes off a layer, W/(m²·K), and a strong duct at full fan; typical, assumed. */
 const STILL = 15
 const FULL = 100
-/** Air about the part, °C: a room, or the inside of an enclosure. Assumed. */
-const ROOM = 25
+/** Air inside an enclosure, °C. Assumed. */
 const ENCLOSED = 45
 /** A layer bears the next one when it is this much over its softening temperature, °C; semi-empirical. */
 const BEARS_OVER_SOFTENING = 20

@@ -12,7 +12,7 @@ export interface StringFigures {
 }
 
 /** Pulled back, a nozzle strings this share as much; a tube holds filament less well. Semi-empirical. */
-const PULLED = { direct: 0.04, tube: 0.08 } as const
+export const PULLED = { direct: 0.04, tube: 0.08 } as const
 /** Ooze grows by this per °C over the middle of the label; semi-empirical. */
 const PER_DEGREE = 0.03
 

@@ -1,4 +1,4 @@
-import { heatOf } from '../shelf/heat'
+import { heatOf, ROOM } from '../shelf/heat'
 import type { Basis, Material } from '../shelf/material'
 import type { Nozzle, Printer } from '../shelf/printer'
 import { fourierFor } from './heating'
@@ -33,8 +33,6 @@ const TIP_OFFSET: Readonly<Record<NonNullable<Nozzle['body']>, number>> = {
 const ACTIVATION = 90_000
 const GAS = 8.314
 const KELVIN = 273.15
-/** Filament enters at this temperature, °C. */
-const ENTRY = 25
 
 export interface FlowModel {
   /** Flow at which extrusion begins to fail, mm³/s. */
@@ -67,7 +65,7 @@ const middleOfLabel = ({ nozzleRange: [low, high] }: Pick<Material, 'nozzleRange
 function heatingShare(material: Material, tip: number): number {
   // Flow stops where the tip is hardly hotter than what the centre must reach.
   const reach = Math.min(material.nozzleRange[0] - NEEDED_BELOW_LABEL, tip - 2)
-  return 1 / fourierFor((tip - reach) / (tip - ENTRY))
+  return 1 / fourierFor((tip - reach) / (tip - ROOM))
 }
 
 /** The centre flows well enough when it is this far below the low end of the label, °C; semi-empirical. */

@@ -1,5 +1,5 @@
 import { type Feature, features, isLaid, type Toolpath } from '../toolpath/toolpath'
-import { type Limiter, limiters } from './limiters'
+import { type Limiter, limiterReasons, limiters } from './limiters'
 import type { Motion } from './planMotion'
 
 /** Everything that is known of one move. Units are in the names. */
@@ -28,18 +28,6 @@ export interface MoveFacts {
   readonly why: string
 }
 
-const reasons: Readonly<Record<Limiter, string>> = {
-  asked: 'runs as asked',
-  firstLayer: 'slowed because it is among the first layers',
-  exception: 'runs as asked by an exception',
-  flow: 'held by what the hot end can melt',
-  axis: 'held by the speed limit of an axis',
-  extruder: 'held by how fast the extruder can feed',
-  acceleration: 'too short to reach its speed at this acceleration',
-  corner: 'held by the corners at its ends',
-  layerTime: 'slowed so that the layer takes its least time',
-}
-
 /** The numbers and the reason of one move; `exceptionNames` in the order of their bits. */
 export function factsOf(path: Toolpath, motion: Motion, move: number, exceptionNames: readonly string[] = []): MoveFacts {
   const { x, y, z, feature, area, width, air, scope, layerStart } = path
@@ -65,7 +53,7 @@ export function factsOf(path: Toolpath, motion: Motion, move: number, exceptionN
     durationS: duration,
     flowMm3S: area[move]! * peak,
     limiter,
-    why: reasons[limiter],
+    why: limiterReasons[limiter],
   }
 }
 

@@ -1,7 +1,5 @@
+import { ROOM } from '../shelf/heat'
 import type { Printer } from '../shelf/printer'
-
-/** Temperature of the room, °C. Assumed. */
-const ROOM = 22
 
 /**
  * Time before the first line, s: bed and nozzle heat at once, each as a first-order system that would end at `reach` °C

@@ -47,9 +47,9 @@ export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: 
       <p className="flex items-baseline gap-2">
         <span className="figure text-[22px] font-semibold">{text}</span>
         <span className="text-muted">{unit}</span>
-        {value > 0 && Number.isFinite(scale) && (
+        {value > 0 && (
           <span className="figure ml-auto text-[12px] text-muted">
-            likely {shown(low)} to {shown(high)} {unit}
+            {Number.isFinite(scale) ? `likely ${shown(low)} to ${shown(high)} ${unit}` : `± ${Math.round(100 * told.doubt)} %`}
           </span>
         )}
       </p>

@@ -107,6 +107,7 @@ describe('checks', () => {
     const foreseen: readonly (readonly [id: string, change: Partial<Evidence>, says: RegExp])[] = [
       ['plastic-missing', { melt: { ...calm.melt, layersShort: 6, highest: 1.05 } }, /6 layers ask.*105 %.*10 °C more would carry 25/],
       ['tips-soft', { cooling: { ...calm.cooling, tipsWarm: 1, takesS: 2 } }, /takes 2\.0 s and needs 5\.0 s/],
+      ['layers-soft', { cooling: { ...calm.cooling, layersWarm: 12, takesS: 3 } }, /12 of 250 layers.*3\.0 s of the 5\.0 s/],
       ['overhang-droops', { cooling: { ...calm.cooling, droopMm: 80 } }, /80 mm of line/],
       ['gloss-band', { gloss: { ...calm.gloss, band: 0.5 } }, /z 12\.0 mm/],
       ['part-sways', { sway: { topMm: 0.4, slowAboveZMm: 60 } }, /From z 60 mm.*0\.40 mm/],

@@ -250,6 +250,15 @@ const rules: readonly Rule[] = [
           setting: 'minLayerTime',
           message: `${count(cooling.tipsWarm, 'layer')} of small tips ${cooling.tipsWarm === 1 ? 'is' : 'are'} laid on while soft and may come out wavy: at z ${cooling.atZMm.toFixed(1)} mm a layer takes ${cooling.takesS.toFixed(1)} s and needs ${cooling.neededS.toFixed(1)} s. Give it that layer time, more fan, or print two parts at once.`,
         },
+  ({ cooling, layerCount }) =>
+    cooling.layersWarm === 0 || cooling.tipsWarm > 0
+      ? undefined
+      : {
+          id: 'layers-soft',
+          severity: 'note',
+          setting: 'minLayerTime',
+          message: `${cooling.layersWarm} of ${layerCount} layers are laid on before they bear, worst at z ${cooling.atZMm.toFixed(1)} mm: ${cooling.takesS.toFixed(1)} s of the ${cooling.neededS.toFixed(1)} s needed. More layer time, more fan or thinner layers help.`,
+        },
   ({ cooling }) =>
     cooling.droopMm < LEAST_DROOP
       ? undefined

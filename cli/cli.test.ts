@@ -67,6 +67,17 @@ describe('sable predict', () => {
     expect(Math.abs(filament.volumeMm3 / 8000 - 1)).toBeLessThan(0.03)
   })
 
+  it('tells the load that is asked for, along any direction, and says what a load looks like', () => {
+    const model = join(folder, 'cube.stl')
+    const { statedLoad, oblique } = sable('predict', model, '--load', 'pull:0,90', '--json').json()
+    expect(statedLoad).toMatchObject({ ...oblique.pull, along: '0°, 90° up', acrossLayers: true })
+    const further = sable('predict', model, '--load', 'bend:x', '--grip', '0,100', '--json').json()
+    const usual = sable('predict', model, '--load', 'bend:x', '--json').json()
+    expect(further.statedLoad.loadN).toBeLessThan(usual.statedLoad.loadN)
+    expect(sable('predict', model, '--load', 'twist:x').stderr).toContain('--load bend:x')
+    expect(sable('predict', model, '--grip', '60').stderr).toContain('--grip 10,90')
+  })
+
   it('reads a profile, its machine, and what the command says over it', () => {
     const { json } = sable('predict', join(folder, 'cube.stl'), '--profile', join(folder, 'B.json'), '--set', 'layerHeight=0,2', '--json')
     expect(json().settings).toMatchObject({ layerHeight: 0.2, lineWidth: 0.6, nozzleTemperature: 240 })

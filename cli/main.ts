@@ -18,6 +18,8 @@ import { programFor } from '@sable/core/program/programFor'
 import { ProgramTimer } from '@sable/core/program/timeProgram'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { StageCache } from '@sable/core/stageCache'
+import { noPurpose, type Purpose, placeOf, purposeSchema } from '@sable/core/strength/purpose'
+import { loadKinds } from '@sable/core/strength/strengthFigures'
 import { Command, CommanderError } from 'commander'
 import { contentKey } from './contentKey'
 import { findSetup } from './findRecords'
@@ -31,6 +33,8 @@ interface SharedOptions {
   readonly set: readonly string[]
   readonly scale: number
   readonly rotate: [number, number, number]
+  readonly load?: Purpose['load']
+  readonly grip?: readonly [heldTo: number, loadedFrom: number]
   readonly json?: boolean
 }
 
@@ -54,16 +58,28 @@ const withOptions = (command: Command): Command =>
     .option('--rotate <x,y,z>', 'turn the part, degrees about each axis', readAngles, [0, 0, 0])
     .option('--json', 'print one JSON object')
 
-withOptions(program.command('predict').description('figures for one profile').argument('<model>', 'STL, 3MF or OBJ file'))
+const withLoad = (command: Command): Command =>
+  withOptions(command)
+    .option(
+      '--load <kind:axis>',
+      'load of the part: bend:x, pull:weakest, crush:30,45 (from x towards y, up from the bed; degrees)',
+      readLoad,
+    )
+    .option('--grip <from,to>', 'held up to and loaded from, per cent of the length', readGrip)
+
+withLoad(program.command('predict').description('figures for one profile').argument('<model>', 'STL, 3MF or OBJ file'))
   .option('--profile <file>', 'profile file')
   .action(async (model: string, options: SharedOptions & { profile?: string }) => {
     const part = await loadPart(model)
     const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
+    const purpose = purposeOf(options)
     const prediction = predictWith(part, file, options, await openKernel(), new StageCache())
-    print(options.json ? JSON.stringify(asJson(prediction), null, 2) : asTable([file?.name ?? basename(model)], [prediction]))
+    print(
+      options.json ? JSON.stringify(asJson(prediction, purpose), null, 2) : asTable([file?.name ?? basename(model)], [prediction], purpose),
+    )
   })
 
-withOptions(
+withLoad(
   program
     .command('compare')
     .description('figures for several profiles side by side')
@@ -74,17 +90,19 @@ withOptions(
   const kernel = await openKernel()
   const cache = new StageCache()
   const profiles = await Promise.all(files.map(loadProfile))
+  const purpose = purposeOf(options)
   const predictions = profiles.map((file) => predictWith(part, file, options, kernel, cache))
   print(
     options.json
       ? JSON.stringify(
-          { candidates: predictions.map((prediction, i) => ({ name: profiles[i]!.name, file: files[i], ...asJson(prediction) })) },
+          { candidates: predictions.map((prediction, i) => ({ name: profiles[i]!.name, file: files[i], ...asJson(prediction, purpose) })) },
           null,
           2,
         )
       : asTable(
           profiles.map((profile) => profile.name),
           predictions,
+          purpose,
         ),
   )
 })
@@ -210,7 +228,39 @@ function predictWith(
   cache: StageCache,
 ) {
   const { setup, values, placement, exceptions } = candidateOf(file, options)
-  return predict(part, placement, setup, values, { kernel, cache, exceptions })
+  return predict(part, placement, setup, values, { kernel, cache, exceptions, load: placeOf(purposeOf(options)) })
+}
+
+/** The weakest of the usual loads unless another one is asked for. */
+function purposeOf({ load = noPurpose.load, grip }: SharedOptions): Purpose {
+  const [heldTo, loadedFrom] = grip ?? [load.heldTo, load.loadedFrom]
+  return { ...noPurpose, load: { ...load, heldTo, loadedFrom } }
+}
+
+function readLoad(text: string): Purpose['load'] {
+  const [kind, where = 'weakest'] = text.split(':')
+  const [azimuthDeg, elevationDeg] = where.split(',').map(Number)
+  const isFree = Number.isFinite(azimuthDeg) && Number.isFinite(elevationDeg)
+  const parsed = purposeSchema.shape.load.safeParse({ kind, ...(isFree ? { axis: 'free', azimuthDeg, elevationDeg } : { axis: where }) })
+  if (parsed.success) return parsed.data
+  throw new InputError(
+    'option-not-a-load',
+    `"${text}" is no load.`,
+    '--load',
+    `Write one of ${loadKinds.join(', ')}, a colon, and x, y, z, weakest or two angles, for example --load bend:x.`,
+  )
+}
+
+function readGrip(text: string): [number, number] {
+  const [heldTo, loadedFrom] = text.split(',').map(Number)
+  const parsed = purposeSchema.shape.load.safeParse({ ...noPurpose.load, heldTo, loadedFrom })
+  if (parsed.success) return [parsed.data.heldTo, parsed.data.loadedFrom]
+  throw new InputError(
+    'option-not-a-grip',
+    `"${text}" does not say where the part is held and loaded.`,
+    '--grip',
+    'Give 0 to 45 and 55 to 100 per cent, for example --grip 10,90.',
+  )
 }
 
 /** @param layer counted from 1 */

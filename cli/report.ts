@@ -2,24 +2,28 @@ import { doubt, doubtfulFigures } from '@sable/core/doubt/doubt'
 import type { MoveFacts } from '@sable/core/motion/moveFacts'
 import type { Prediction } from '@sable/core/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
-import { noPurpose } from '@sable/core/strength/purpose'
+import { type Purpose, statedLoad } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
-export function asJson(prediction: Prediction): object {
+export function asJson(prediction: Prediction, purpose: Purpose): object {
   const { origins: _, layersSlowed: __, layersTooFast: ___, ...shown } = prediction
-  return { ...shown, doubts: Object.fromEntries(doubtfulFigures.map((figure) => [figure, doubt(figure, prediction, noPurpose)])) }
+  return {
+    ...shown,
+    statedLoad: statedLoad(prediction, purpose),
+    doubts: Object.fromEntries(doubtfulFigures.map((figure) => [figure, doubt(figure, prediction, purpose)])),
+  }
 }
 
 type Row = readonly [label: string, ...values: string[]]
 
 /** The figures of one or several predictions as a plain table. */
-export function asTable(names: readonly string[], predictions: readonly Prediction[]): string {
+export function asTable(names: readonly string[], predictions: readonly Prediction[], purpose: Purpose): string {
   const row = (label: string, value: (p: Prediction) => string): Row => [label, ...predictions.map(value)]
   const force = (label: string, load: keyof Prediction['strength']): Row => row(label, (p) => `${Math.round(p.strength[load].loadN)} N`)
   const rows: Row[] = [
     ['', ...names],
-    row('Time', (p) => `${formatDuration(p.timeS)} ± ${Math.round(100 * doubt('time', p, noPurpose))} %`),
+    row('Time', (p) => `${formatDuration(p.timeS)} ± ${Math.round(100 * doubt('time', p, purpose))} %`),
     ...(predictions.some((p) => p.startUpS !== undefined)
       ? [row('  before it', (p) => (p.startUpS === undefined ? '' : formatDuration(p.startUpS)))]
       : []),
@@ -42,6 +46,10 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     row('Layer bond', ({ bond }) => `${Math.round(100 * bond.mean)} %, worst ${Math.round(100 * bond.worst)} %`),
     row('Sway', ({ sway }) => `${(1000 * sway.topMm).toFixed(1)} µm`),
     row('Strings', ({ strings }) => strings.index.toFixed(2)),
+    row('Load', (p) => {
+      const { kind, along, loadN, by } = statedLoad(p, purpose)
+      return `${loadN.toPrecision(3)} N, ${kind} along ${along}${by === 'buckling' ? ', buckles' : ''}`
+    }),
     force('Pull X', 'pullX'),
     force('Pull Y', 'pullY'),
     force('Pull Z', 'pullZ'),

@@ -1,4 +1,5 @@
 import { InputError } from '@sable/core/errors'
+import { noPurpose } from '@sable/core/strength/purpose'
 import { describe, expect, it } from 'vitest'
 import type { LineupContent } from './lineup'
 import { readLineupFile, writeLineupFile } from './lineupFile'
@@ -7,7 +8,7 @@ const content: LineupContent = {
   name: 'Hook',
   partId: '2b1c6a52-2f0e-4b47-9d2c-1f6f6f3f2a10',
   placement: { scale: 2, rotateDeg: [90, 0, 0] },
-  purpose: { kind: 'load', seen: 'top', load: { kind: 'crush', axis: 'z' }, limits: { minLoadN: 300 } },
+  purpose: { kind: 'load', seen: 'top', load: { ...noPurpose.load, kind: 'crush', axis: 'z' }, limits: { minLoadN: 300 } },
   candidates: [
     {
       id: '7c1c6a52-2f0e-4b47-9d2c-1f6f6f3f2a11',

@@ -27,7 +27,9 @@ import { type Layers, layerCount } from './slicing/layers'
 import { slice } from './slicing/slice'
 import { toBeltFrame } from './slicing/tiltedBelt'
 import { StageCache, stageKey } from './stageCache'
-import { type LoadCase, type LoadFigure, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
+import { findObliqueSections, obliqueFigures } from './strength/oblique'
+import type { LoadPlace } from './strength/purpose'
+import { type LoadCase, type LoadFigure, type LoadKind, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
 import { type SupportSwayFigures, supportSway } from './sway/supportSway'
 import { layerSections, type SwayFigures, swayFigures } from './sway/sway'
 import { toBeltAxes } from './toolpath/beltAxes'
@@ -72,6 +74,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   /** Seams of the outer wall, one after another up the part, mm. */
   readonly seamMm: number
   readonly strength: Readonly<Record<LoadCase, LoadFigure>>
+  /** Along the direction that was asked for. */
+  readonly oblique?: Readonly<Record<LoadKind, LoadFigure>>
   /** The part as placed on the bed. */
   readonly mesh: {
     readonly triangles: number
@@ -88,6 +92,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
 export interface PredictOptions {
   /** Places where other values hold. */
   readonly exceptions?: readonly Exception[]
+  /** Where the part is held and loaded, and along which direction, when it is none of the axes. */
+  readonly load?: LoadPlace | undefined
   readonly kernel: PolygonKernel
   readonly cache?: StageCache
   /**
@@ -215,7 +221,19 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const physics = cache.get('physics', physicsKey, () =>
     physicsFigures({ layers, path, motion, wallSpeed: time.realSpeeds.outerWall, settings, setup }),
   )
-  const strength = cache.get('strength', physicsKey, () => strengthFigures(sections, material, physics.bonds))
+  const { grip, direction } = options.load ?? {}
+  const strength = cache.get('strength', stageKey('strength', physicsKey, grip), () =>
+    strengthFigures(sections, material, physics.bonds, grip),
+  )
+  const oblique =
+    direction &&
+    obliqueFigures(
+      cache.get('oblique', stageKey('oblique', pathKey, direction), () => findObliqueSections(single, direction, settings)),
+      direction,
+      material,
+      physics.bonds,
+      grip,
+    )
   const upright = cache.get('upright', pathKey, () => layerSections(single))
   const sway = swayFigures(upright, material.strength.modulus, settings.lineWidth)
   // A branch is a single rim, whose second moment over the full round's is 4·w/r; other supports are as stiff as they are dense.
@@ -264,6 +282,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
     topClosure: closure,
     seamMm: cache.get('seams', laid.regionsKey, () => seamLength(regions, layers)),
     strength,
+    ...(oblique ? { oblique } : {}),
     mesh: {
       triangles: part.report.triangles,
       volumeMm3: part.report.volumeMm3 * placement.scale ** 3,

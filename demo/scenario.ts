@@ -1,6 +1,6 @@
 import type { Mesh } from '@sable/core/mesh/mesh'
 import type { SettingValues } from '@sable/core/profile/settings'
-import type { Purpose } from '@sable/core/strength/purpose'
+import { noPurpose, type Purpose } from '@sable/core/strength/purpose'
 import { batteryTray } from './parts/batteryTray'
 import { carryHook } from './parts/carryHook'
 import { finial } from './parts/finial'
@@ -33,7 +33,7 @@ export const demoLineup: {
   name: 'Carry hook for the harbour lantern',
   part: 'carry-hook',
   // The hook carries a lantern of some 4 kg at its tip.
-  purpose: { kind: 'load', seen: 'all', load: { kind: 'bend', axis: 'y' }, limits: { maxTimeS: 3600, minLoadN: 80 } },
+  purpose: { kind: 'load', seen: 'all', load: { ...noPurpose.load, kind: 'bend', axis: 'y' }, limits: { maxTimeS: 3600, minLoadN: 80 } },
   candidates: [
     {
       name: 'everyday',

@@ -5,7 +5,8 @@ import { type Limiter, limiterReasons } from '../motion/limiters'
 import type { Prediction } from '../predict'
 import type { Setup } from '../profile/resolve'
 import type { Basis } from '../shelf/material'
-import { type Purpose, statedCase } from '../strength/purpose'
+import { offAxisStrength } from '../strength/oblique'
+import { type Purpose, statedLoad } from '../strength/purpose'
 import type { LoadKind } from '../strength/strengthFigures'
 import { SIDE_FORCE } from '../sway/sway'
 import { formatDuration } from '../units/format'
@@ -117,25 +118,30 @@ const tellers: Readonly<Record<DoubtfulFigure, (p: Prediction, setup: Setup, pur
     source: 'Semi-empirical: slow walls shine, fast ones are matte (common practice).',
   }),
   strength: (p, { material }, purpose) => {
-    const stated = statedCase(p, purpose)
-    const { loadN, weakestAtMm, stiffnessNmm, by, basis } = p.strength[stated]
-    const [kind, axis] = [stated.slice(0, -1) as LoadKind, stated.slice(-1)]
-    const across = axis === 'Z' && kind !== 'crush'
+    const { kind, along, acrossLayers, loadN, weakestAtMm, stiffnessNmm, by, basis } = statedLoad(p, purpose)
+    const { heldTo, loadedFrom, axis, elevationDeg } = purpose.load
+    const place = along.length === 1 ? `${along.toLowerCase()} = ${mm(weakestAtMm)}` : `${mm(weakestAtMm)} along that direction`
     return {
       equation: by === 'buckling' ? 'F = π²·E·I / L²' : loadEquations[kind],
       terms: [
-        { label: 'load', value: `${loadWords[kind]} along ${axis}` },
+        { label: 'load', value: `${loadWords[kind]} along ${along}` },
+        { label: 'held up to, loaded from', value: `${heldTo} %, ${loadedFrom} % of the length` },
         { label: `strength of ${material.name} along its lines`, value: `${material.strength.inLayer} MPa` },
-        ...(across ? [{ label: 'bond between layers, worst', value: percent(p.bond.worst) }] : []),
+        ...(acrossLayers ? [{ label: 'bond between layers, worst', value: percent(p.bond.worst) }] : []),
+        ...(axis === 'free' && acrossLayers
+          ? [
+              {
+                label: `strength at ${Math.abs(elevationDeg)}° to sound layers`,
+                value: `${offAxisStrength((elevationDeg * Math.PI) / 180, material.strength.inLayer, p.bond.mean).toFixed(1)} MPa (Tsai–Hill)`,
+              },
+            ]
+          : []),
         { label: 'stiffness of the material', value: `${material.strength.modulus} MPa` },
         { label: 'walls', value: `${p.settings.wallCount} × ${p.settings.lineWidth} mm` },
         { label: 'infill', value: `${p.settings.infillDensity} % ${p.settings.infillPattern}` },
         { label: 'gives way before it fails by', value: stiffnessNmm > 0 ? mm(loadN / stiffnessNmm, 2) : '–' },
       ],
-      place:
-        by === 'buckling'
-          ? `It buckles before it crushes; slenderest at ${axis.toLowerCase()} = ${mm(weakestAtMm)}.`
-          : `The weakest section lies at ${axis.toLowerCase()} = ${mm(weakestAtMm)}.`,
+      place: by === 'buckling' ? `It buckles before it crushes; slenderest at ${place}.` : `The weakest section lies at ${place}.`,
       basis,
       source:
         'Euler–Bernoulli and Euler’s column; sections from the lines that are laid; infill by Gibson & Ashby 1997, from memory. An estimate for one material and one load, never a rating.',

@@ -70,7 +70,7 @@ describe('why a figure is what it is', () => {
     const { place, source } = explain('strength', p, setupOf(), noPurpose)
     expect(place).toContain(`${statedLoad(p, noPurpose).weakestAtMm.toFixed(1)} mm`)
     expect(source).toContain('never a rating')
-    const crushed = { ...noPurpose, load: { kind: 'crush', axis: 'x' } } as const
+    const crushed = { ...noPurpose, load: { ...noPurpose.load, kind: 'crush', axis: 'x' } } as const
     expect(explain('strength', p, setupOf(), crushed).terms[0]!.value).toBe('pressed together along X')
   })
 })

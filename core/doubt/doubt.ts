@@ -1,5 +1,5 @@
 import type { Prediction } from '../predict'
-import { type Purpose, statedCase } from '../strength/purpose'
+import { type Purpose, statedLoad } from '../strength/purpose'
 
 /** Figures of a candidate that carry a range. */
 export const doubtfulFigures = ['time', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling', 'sway', 'strings'] as const
@@ -44,7 +44,7 @@ type Sensitivity = Partial<Readonly<Record<DoubtfulInput, number>>>
 
 function sensitivities(p: Prediction, purpose: Purpose): Record<DoubtfulFigure, Sensitivity> {
   const { materialCost, machineCost, cost } = p.filament
-  const stated = statedCase(p, purpose)
+  const stated = statedLoad(p, purpose)
   return {
     // Where the flow limit holds, time goes with its inverse.
     time: { machine: 1, flow: p.limiters.flow },
@@ -54,10 +54,7 @@ function sensitivities(p: Prediction, purpose: Purpose): Record<DoubtfulFigure, 
     // d ln g / d ln u of g = 1/(1 + (u/u0)⁴).
     gloss: { flow: 4 * (1 - p.gloss.mean) },
     // Buckling goes with stiffness; layers come apart when pulled or bent across them.
-    strength:
-      p.strength[stated].by === 'buckling'
-        ? { modulus: 1 }
-        : { strength: 1, ...(/^(pull|bend|bendHigh|threePoint)Z/.test(stated) ? { bond: 1 } : {}) },
+    strength: stated.by === 'buckling' ? { modulus: 1 } : { strength: 1, ...(stated.acrossLayers ? { bond: 1 } : {}) },
     cooling: { cooling: 1 },
     sway: { modulus: 1, push: 1 },
     strings: { ooze: 1 },

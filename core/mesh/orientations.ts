@@ -6,6 +6,8 @@ export interface Orientation {
   readonly placement: Placement
   /** Where an axis of the part as it lies now points to then, and whether it points back. */
   readonly axisOf: (axis: AxisName) => { readonly axis: AxisName; readonly reversed: boolean }
+  /** The same for any vector. */
+  readonly turned: (vector: readonly [number, number, number]) => [number, number, number]
 }
 
 const turns = [
@@ -22,7 +24,12 @@ export function sixOrientations(now: Placement): Orientation[] {
   const own = rotationMatrix(now.rotateDeg, 1)
   return turns.map(([name, turn]) => {
     const by = rotationMatrix([...turn], 1)
-    return { name, placement: { scale: now.scale, rotateDeg: anglesOf(product(by, own)) }, axisOf: (axis) => turnedAxis(by, axis) }
+    return {
+      name,
+      placement: { scale: now.scale, rotateDeg: anglesOf(product(by, own)) },
+      axisOf: (axis) => turnedAxis(by, axis),
+      turned: (vector) => times(by, vector),
+    }
   })
 }
 
@@ -35,6 +42,9 @@ function turnedAxis(m: readonly number[], axis: AxisName): { axis: AxisName; rev
   const row = axisNames.findIndex((_, r) => Math.abs(m[3 * r + column]!) > 0.5)
   return { axis: axisNames[row]!, reversed: m[3 * row + column]! < 0 }
 }
+
+const times = (m: readonly number[], v: readonly number[]): [number, number, number] =>
+  [0, 1, 2].map((row) => [0, 1, 2].reduce((sum, k) => sum + m[3 * row + k]! * v[k]!, 0)) as [number, number, number]
 
 const product = (a: readonly number[], b: readonly number[]): number[] =>
   Array.from({ length: 9 }, (_, i) => {

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { type Roughness, seenParts } from '../finish/surfaceFigures'
 import type { Prediction } from '../predict'
-import { type LoadCase, type LoadFigure, loadKinds } from './strengthFigures'
+import type { Direction } from './oblique'
+import { type Grip, type LoadFigure, type LoadKind, loadKinds, usualGrip } from './strengthFigures'
 
 /** What a part is for, how it will be loaded, and what it must keep to. Lengths mm, times s, forces N. */
 export const purposeSchema = z.object({
@@ -10,8 +11,22 @@ export const purposeSchema = z.object({
   seen: z.enum(seenParts).default('all'),
   load: z.object({
     kind: z.enum(loadKinds),
-    /** Along which it is loaded; the weakest when that is not known. */
-    axis: z.enum(['x', 'y', 'z', 'weakest']),
+    /** Along which it is loaded; the weakest when that is not known; `free`: along the direction below. */
+    axis: z.enum(['x', 'y', 'z', 'weakest', 'free']),
+    /** From x towards y, and up from the bed, degrees. */
+    azimuthDeg: z.number().min(-180).max(360).default(0),
+    elevationDeg: z.number().min(-90).max(90).default(45),
+    /** Held from the low end up to here and loaded from there on, per cent of the length along the load. */
+    heldTo: z
+      .number()
+      .min(0)
+      .max(45)
+      .default(100 * usualGrip.heldTo),
+    loadedFrom: z
+      .number()
+      .min(55)
+      .max(100)
+      .default(100 * usualGrip.loadedFrom),
   }),
   limits: z
     .object({
@@ -27,17 +42,48 @@ export type Purpose = z.infer<typeof purposeSchema>
 export type LimitName = keyof Purpose['limits']
 
 /** Bent in whichever direction it is weakest, and nothing to keep to. */
-export const noPurpose: Purpose = { kind: 'work', seen: 'all', load: { kind: 'bend', axis: 'weakest' }, limits: {} }
+export const noPurpose: Purpose = purposeSchema.parse({ kind: 'work', load: { kind: 'bend', axis: 'weakest' }, limits: {} })
 
-/** The load case that a purpose names for this candidate. */
-export function statedCase({ strength }: Pick<Prediction, 'strength'>, { load: { kind, axis } }: Purpose): LoadCase {
-  if (axis !== 'weakest') return `${kind}${axis.toUpperCase() as 'X' | 'Y' | 'Z'}`
-  return (['X', 'Y', 'Z'] as const)
-    .map((name): LoadCase => `${kind}${name}`)
-    .reduce((low, next) => (strength[next].loadN < strength[low].loadN ? next : low))
+/** What has to be known of a load before a prediction: it cuts the part across a direction of its own only when asked to. */
+export interface LoadPlace {
+  readonly grip: Grip
+  readonly direction?: Direction
 }
 
-export const statedLoad = (p: Pick<Prediction, 'strength'>, purpose: Purpose): LoadFigure => p.strength[statedCase(p, purpose)]
+/** `undefined` where every prediction tells the figure anyway. */
+export function placeOf({ load }: Purpose): LoadPlace | undefined {
+  const grip = { heldTo: load.heldTo / 100, loadedFrom: load.loadedFrom / 100 }
+  const usual = grip.heldTo === usualGrip.heldTo && grip.loadedFrom === usualGrip.loadedFrom
+  if (load.axis === 'free') return { grip, direction: { azimuthDeg: load.azimuthDeg, elevationDeg: load.elevationDeg } }
+  return usual ? undefined : { grip }
+}
+
+export interface StatedLoad extends LoadFigure {
+  readonly kind: LoadKind
+  /** "X", or "30°, 45° up" */
+  readonly along: string
+  /** Whether the bond between layers has a say. */
+  readonly acrossLayers: boolean
+}
+
+type Loaded = Pick<Prediction, 'strength' | 'oblique'>
+
+/** The figure of the load that a purpose names; of the weakest axis until an asked direction has been computed. */
+export function statedLoad({ strength, oblique }: Loaded, { load }: Purpose): StatedLoad {
+  const { kind, axis, azimuthDeg, elevationDeg } = load
+  if (axis === 'free' && oblique) {
+    return { ...oblique[kind], kind, along: directionWords(azimuthDeg, elevationDeg), acrossLayers: elevationDeg !== 0 && kind !== 'crush' }
+  }
+  const all = (['X', 'Y', 'Z'] as const).map((name) => ({ ...strength[`${kind}${name}`], along: name }))
+  const own = all.find(({ along }) => along.toLowerCase() === axis) ?? all.reduce((low, next) => (next.loadN < low.loadN ? next : low))
+  return { ...own, kind, acrossLayers: own.along === 'Z' && kind !== 'crush' }
+}
+
+/** "30°, 45° up" */
+export function directionWords(azimuthDeg: number, elevationDeg: number): string {
+  const shown = (degrees: number): string => `${Number(degrees.toFixed(1))}°`
+  return `${shown(azimuthDeg)}, ${shown(Math.abs(elevationDeg))} ${elevationDeg < 0 ? 'down' : 'up'}`
+}
 
 /** Roughness of what will be seen. */
 export const seenSurface = ({ surface }: Pick<Prediction, 'surface'>, { seen }: Purpose): Roughness =>

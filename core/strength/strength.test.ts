@@ -9,6 +9,7 @@ import { blockMesh, joined, moved } from '../testing/solids'
 import { laidVolume } from '../toolpath/laidVolume'
 import { code, ToolpathBuilder } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
+import { findObliqueSections, obliqueFigures, offAxisStrength } from './oblique'
 import { findSections } from './sections'
 import {
   bendLoad,
@@ -173,5 +174,68 @@ describe('stiffness of infill', () => {
     expect(infillModulusUpright(0.2, 'lines')).toBeLessThan(infillModulusUpright(0.2, 'grid'))
     for (const angle of [0, 0.4, Math.PI / 4]) expect(infillModulusInPlane(1, angle, 'grid')).toBe(1)
     expect(infillModulusUpright(1, 'lines')).toBe(1)
+  })
+})
+
+describe('loads in any direction', () => {
+  const alongX = { azimuthDeg: 0, elevationDeg: 0 }
+  const alongY = { azimuthDeg: 90, elevationDeg: 0 }
+  const alongZ = { azimuthDeg: 0, elevationDeg: 90 }
+  const strength = { inLayer: 50, modulus: 3000, bondFactor: 0.6, basis: 'assumed' as const }
+
+  it('are those of the axis when they lie along one', async () => {
+    const wedge = joined(moved(blockMesh(30, 14.3, 30), -15, 0, 0), moved(blockMesh(30, 7.3, 30), 15, 0, 0))
+    const { path, settings } = await layOut(wedge, { infillDensity: 100 })
+    const bonds = new Float64Array(path.layerStart.length - 1).fill(0.6)
+    const axes = strengthFigures(sectionsByAxis(path, settings), { strength }, bonds)
+    const along = (direction: typeof alongX) =>
+      obliqueFigures(findObliqueSections(path, direction, settings), direction, { strength }, bonds)
+    const pairs = [
+      ['X', along(alongX)],
+      ['Y', along(alongY)],
+    ] as const
+    for (const [name, own] of pairs) {
+      for (const kind of ['pull', 'bend', 'bendHigh', 'crush'] as const)
+        expect(Math.abs(own[kind].loadN / axes[`${kind}${name}`].loadN - 1)).toBeLessThan(0.07)
+    }
+    // Upright, slabs of a few layers stand for each layer of its own.
+    const up = along(alongZ)
+    expect(Math.abs(up.pull.loadN / axes.pullZ.loadN - 1)).toBeLessThan(0.07)
+    expect(Math.abs(up.bend.loadN / axes.bendZ.loadN - 1)).toBeLessThan(0.1)
+  })
+
+  it('keep the laid volume and cut a solid block at 45° to its own slanted section', async () => {
+    const { path, settings } = await layOut(blockMesh(30, 30, 30), { infillDensity: 100 })
+    const cut = findObliqueSections(path, { azimuthDeg: 45, elevationDeg: 0 }, settings)
+    const step = cut.at[1]! - cut.at[0]!
+    const volume = laidVolume(path).total
+    expect(cut.area.reduce((sum, area) => sum + area * step, 0) / volume).toBeCloseTo(1, 6)
+    // Through the middle along a diagonal the section is the other diagonal times the height.
+    const middle = Math.floor(cut.at.length / 2)
+    expect(cut.area[middle]! / (30 * Math.SQRT2 * 30)).toBeCloseTo(1, 1)
+    expect(cut.reach[0][middle]! / (15 * Math.SQRT2)).toBeCloseTo(1, 1)
+  })
+
+  it('meet layers at an angle: Tsai–Hill (Jones 1999, from memory)', () => {
+    for (const angle of [0, 0.3, 0.8, Math.PI / 2]) expect(offAxisStrength(angle, 50, 1)).toBeCloseTo(50, 9)
+    expect(offAxisStrength(0, 50, 0.5)).toBeCloseTo(50, 9)
+    expect(offAxisStrength(Math.PI / 2, 50, 0.5)).toBeCloseTo(25, 9)
+    // At 45° the formula comes down to 2/√(1/S² + 1/Z²).
+    const [Z, S] = [25, 25 / Math.sqrt(3)]
+    expect(offAxisStrength(Math.PI / 4, 50, 0.5)).toBeCloseTo(2 / Math.sqrt(1 / S ** 2 + 1 / Z ** 2), 9)
+    expect(offAxisStrength(Math.PI / 2, 50, 0)).toBe(0)
+  })
+
+  it('find the worst bond that a section meets, and only where layers are pulled apart', async () => {
+    const { path, settings } = await layOut(blockMesh(20, 20, 20), { infillDensity: 100 })
+    const sound = new Float64Array(path.layerStart.length - 1).fill(0.8)
+    const flawed = sound.map((bond, layer) => (layer === 50 ? 0.2 : bond))
+    const pull = (elevationDeg: number, bonds: Float64Array) => {
+      const direction = { azimuthDeg: 0, elevationDeg }
+      return obliqueFigures(findObliqueSections(path, direction, settings), direction, { strength }, bonds).pull.loadN
+    }
+    expect(pull(0, flawed)).toBe(pull(0, sound))
+    expect(pull(90, flawed) / pull(90, sound)).toBeCloseTo(0.25, 2)
+    expect(pull(60, flawed)).toBeLessThan(pull(60, sound))
   })
 })

@@ -22,8 +22,15 @@ export interface LoadFigure {
   readonly by: 'strength' | 'buckling'
 }
 
-/** A load is brought in, and the part held, over this share of its length at each end; sections there are not judged. */
-export const GRIP_SHARE = 0.1
+/**
+ * A part is held from its low end up to `heldTo` of its length and loaded from `loadedFrom` on; sections in there are not
+ * judged.
+ */
+export interface Grip {
+  readonly heldTo: number
+  readonly loadedFrom: number
+}
+export const usualGrip: Grip = { heldTo: 0.1, loadedFrom: 0.9 }
 
 export type SectionsByAxis = Readonly<Record<Axis, Sections>>
 
@@ -47,39 +54,53 @@ export function strengthFigures(
   sections: SectionsByAxis,
   material: Pick<Material, 'strength'>,
   bonds?: Float64Array,
+  grip = usualGrip,
 ): Record<LoadCase, LoadFigure> {
-  const { inLayer, bondFactor, modulus, basis } = material.strength
+  const { inLayer, bondFactor } = material.strength
   const figures = {} as Record<LoadCase, LoadFigure>
   for (const axis of axes) {
     const strengthAt = (section: number): number => (axis === 'z' ? inLayer * (bonds?.[section] ?? bondFactor) : inLayer)
-    const name = axis.toUpperCase() as Uppercase<Axis>
-    const own = sections[axis]
-    const along = stiffnessAlong(own, modulus)
-    figures[`pull${name}`] = { ...pullLoad(own, strengthAt), stiffnessNmm: along, by: 'strength', basis }
-    figures[`bend${name}`] = { ...bendLoad(own, strengthAt), stiffnessNmm: bendStiffness(own, modulus), by: 'strength', basis }
-    const turned = reversed(own)
-    const high = bendLoad(turned, (section) => strengthAt(own.at.length - 1 - section))
-    figures[`bendHigh${name}`] = {
-      loadN: high.loadN,
-      weakestAtMm: -high.weakestAtMm,
-      stiffnessNmm: bendStiffness(turned, modulus),
-      by: 'strength',
-      basis,
-    }
-    figures[`threePoint${name}`] = {
-      ...threePointLoad(own, strengthAt),
-      stiffnessNmm: threePointStiffness(own, modulus),
-      by: 'strength',
-      basis,
-    }
-    figures[`crush${name}`] = { ...crushLoad(own, inLayer, modulus), stiffnessNmm: along, basis }
+    const own = figuresAlong(sections[axis], strengthAt, material, grip)
+    for (const kind of loadKinds) figures[`${kind}${axis.toUpperCase() as Uppercase<Axis>}`] = own[kind]
   }
   return figures
 }
 
+/** Every way to load the part along the direction that it was cut across; `strengthAt` tells MPa for each section. */
+export function figuresAlong(
+  sections: Cuts,
+  strengthAt: StrengthAt,
+  { strength: { inLayer, modulus, basis } }: Pick<Material, 'strength'>,
+  grip = usualGrip,
+): Record<LoadKind, LoadFigure> {
+  const along = stiffnessAlong(sections, modulus, grip)
+  const turned = reversed(sections)
+  const turnedGrip = { heldTo: 1 - grip.loadedFrom, loadedFrom: 1 - grip.heldTo }
+  const high = bendLoad(turned, (section) => strengthAt(sections.at.length - 1 - section), turnedGrip)
+  const byStrength = { by: 'strength', basis } as const
+  return {
+    pull: { ...pullLoad(sections, strengthAt, grip), stiffnessNmm: along, ...byStrength },
+    bend: { ...bendLoad(sections, strengthAt, grip), stiffnessNmm: bendStiffness(sections, modulus, grip), ...byStrength },
+    bendHigh: {
+      loadN: high.loadN,
+      weakestAtMm: -high.weakestAtMm,
+      stiffnessNmm: bendStiffness(turned, modulus, turnedGrip),
+      ...byStrength,
+    },
+    threePoint: {
+      ...threePointLoad(sections, strengthAt, grip),
+      stiffnessNmm: threePointStiffness(sections, modulus, grip),
+      ...byStrength,
+    },
+    crush: { ...crushLoad(sections, inLayer, modulus, grip), stiffnessNmm: along, basis },
+  }
+}
+
+/** Sections without the name of their axis. */
+export type Cuts = Omit<Sections, 'axis'>
+
 /** The same part seen from its other end. */
-const reversed = ({ axis, at, area, second, reach }: Sections): Sections => ({
-  axis,
+const reversed = ({ at, area, second, reach }: Cuts): Cuts => ({
   at: at.toReversed().map((value) => -value),
   area: area.toReversed(),
   second: [second[0].toReversed(), second[1].toReversed()],
@@ -87,26 +108,26 @@ const reversed = ({ axis, at, area, second, reach }: Sections): Sections => ({
 })
 
 type Weakest = Pick<LoadFigure, 'loadN' | 'weakestAtMm'>
-type StrengthAt = (section: number) => number
+export type StrengthAt = (section: number) => number
 
 /** σ = F/A: the smallest section between the grips governs. */
-export function pullLoad(sections: Sections, strengthAt: StrengthAt): Weakest {
-  return weakestBetweenGrips(sections, (i) => strengthAt(i) * sections.area[i]!)
+export function pullLoad(sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest {
+  return weakestBetweenGrips(sections, grip, (i) => strengthAt(i) * sections.area[i]!)
 }
 
 /** Cantilever: M = F·(distance to the load), σ = M·c/I (Euler–Bernoulli; any handbook). */
-export function bendLoad(sections: Sections, strengthAt: StrengthAt): Weakest {
-  const { high } = grips(sections)
-  return weakestBetweenGrips(sections, (i) => {
+export function bendLoad(sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest {
+  const { high } = grips(sections, grip)
+  return weakestBetweenGrips(sections, grip, (i) => {
     const arm = high - sections.at[i]!
     return arm > 0 ? (strengthAt(i) * sectionModulus(sections, i)) / arm : Infinity
   })
 }
 
 /** On two supports, pressed in the middle: M = F/2 · distance to the nearer support (any handbook). */
-export function threePointLoad(sections: Sections, strengthAt: StrengthAt): Weakest {
-  const { low, high } = grips(sections)
-  return weakestBetweenGrips(sections, (i) => {
+export function threePointLoad(sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest {
+  const { low, high } = grips(sections, grip)
+  return weakestBetweenGrips(sections, grip, (i) => {
     const arm = Math.min(sections.at[i]! - low, high - sections.at[i]!) / 2
     return arm > 0 ? (strengthAt(i) * sectionModulus(sections, i)) / arm : Infinity
   })
@@ -116,45 +137,45 @@ export function threePointLoad(sections: Sections, strengthAt: StrengthAt): Weak
  * Pressed together: the smallest section crushes, or the whole buckles as a column of its slenderest section that is free to
  * turn at both ends, F = π²·E·I/L² (Euler); whichever comes first.
  */
-export function crushLoad(sections: Sections, strength: number, modulus: number): Weakest & Pick<LoadFigure, 'by'> {
-  const crushed = weakestBetweenGrips(sections, (i) => strength * sections.area[i]!)
-  const { low, high } = grips(sections)
-  const slender = weakestBetweenGrips(sections, (i) => Math.min(sections.second[0][i]!, sections.second[1][i]!))
+export function crushLoad(sections: Cuts, strength: number, modulus: number, grip = usualGrip): Weakest & Pick<LoadFigure, 'by'> {
+  const crushed = weakestBetweenGrips(sections, grip, (i) => strength * sections.area[i]!)
+  const { low, high } = grips(sections, grip)
+  const slender = weakestBetweenGrips(sections, grip, (i) => Math.min(sections.second[0][i]!, sections.second[1][i]!))
   const buckles = high > low ? (Math.PI ** 2 * modulus * slender.loadN) / (high - low) ** 2 : Infinity
   return buckles < crushed.loadN ? { loadN: buckles, weakestAtMm: slender.weakestAtMm, by: 'buckling' } : { ...crushed, by: 'strength' }
 }
 
 /** F/δ of a rod whose sections are springs in a row: δ = Σ F·l/(E·A). */
-function stiffnessAlong(sections: Sections, modulus: number): number {
-  return 1 / sumBetweenGrips(sections, (i, length) => length / (modulus * sections.area[i]!))
+function stiffnessAlong(sections: Cuts, modulus: number, grip: Grip): number {
+  return 1 / sumBetweenGrips(sections, grip, (i, length) => length / (modulus * sections.area[i]!))
 }
 
 /** F/δ at the end of a cantilever: δ = ∫ F·x²/(E·I) dx, x from the load (unit load; F·L³/3EI for an even beam). */
-export function bendStiffness(sections: Sections, modulus: number): number {
-  const { high } = grips(sections)
-  return stiffestOfWeaker(sections, modulus, (at) => high - at)
+export function bendStiffness(sections: Cuts, modulus: number, grip = usualGrip): number {
+  const { high } = grips(sections, grip)
+  return stiffestOfWeaker(sections, modulus, grip, (at) => high - at)
 }
 
 /** F/δ in the middle of a beam on two supports: the unit load's moment is half the distance to the nearer support. */
-export function threePointStiffness(sections: Sections, modulus: number): number {
-  const { low, high } = grips(sections)
-  return stiffestOfWeaker(sections, modulus, (at) => Math.min(at - low, high - at) / 2)
+export function threePointStiffness(sections: Cuts, modulus: number, grip = usualGrip): number {
+  const { low, high } = grips(sections, grip)
+  return stiffestOfWeaker(sections, modulus, grip, (at) => Math.min(at - low, high - at) / 2)
 }
 
 /** Stiffness in the direction that gives way more. */
-function stiffestOfWeaker(sections: Sections, modulus: number, armAt: (at: number) => number): number {
+function stiffestOfWeaker(sections: Cuts, modulus: number, grip: Grip, armAt: (at: number) => number): number {
   const stiffness = ([0, 1] as const).map(
-    (k) => 1 / sumBetweenGrips(sections, (i, length) => (armAt(sections.at[i]!) ** 2 * length) / (modulus * sections.second[k][i]!)),
+    (k) => 1 / sumBetweenGrips(sections, grip, (i, length) => (armAt(sections.at[i]!) ** 2 * length) / (modulus * sections.second[k][i]!)),
   )
   return Math.min(...stiffness)
 }
 
 /** I/c in the weaker direction, mm³. */
-const sectionModulus = ({ second, reach }: Sections, i: number): number =>
+const sectionModulus = ({ second, reach }: Cuts, i: number): number =>
   Math.min(...([0, 1] as const).map((k) => (reach[k][i]! > 0 ? second[k][i]! / reach[k][i]! : 0)))
 
-function sumBetweenGrips(sections: Sections, of: (section: number, length: number) => number): number {
-  const { low, high } = grips(sections)
+function sumBetweenGrips(sections: Cuts, grip: Grip, of: (section: number, length: number) => number): number {
+  const { low, high } = grips(sections, grip)
   const { at } = sections
   let sum = 0
   for (let i = 0; i < at.length; i++) {
@@ -167,15 +188,15 @@ function sumBetweenGrips(sections: Sections, of: (section: number, length: numbe
 }
 
 /** Sections are told by their middles; the part goes on for half a section beyond the first and the last. */
-function grips({ at }: Sections): { low: number; high: number } {
+function grips({ at }: Cuts, { heldTo, loadedFrom }: Grip): { low: number; high: number } {
   const last = at.length - 1
   const start = at[0]! - (last > 0 ? at[1]! - at[0]! : 0) / 2
   const length = at[last]! + (last > 0 ? at[last]! - at[last - 1]! : 0) / 2 - start
-  return { low: start + GRIP_SHARE * length, high: start + (1 - GRIP_SHARE) * length }
+  return { low: start + heldTo * length, high: start + loadedFrom * length }
 }
 
-function weakestBetweenGrips(sections: Sections, loadAt: (section: number) => number): Weakest {
-  const { low, high } = grips(sections)
+function weakestBetweenGrips(sections: Cuts, grip: Grip, loadAt: (section: number) => number): Weakest {
+  const { low, high } = grips(sections, grip)
   let weakest: Weakest = { loadN: Infinity, weakestAtMm: 0 }
   for (let i = 0; i < sections.at.length; i++) {
     if (sections.at[i]! < low - 1e-9 || sections.at[i]! > high + 1e-9) continue

@@ -3,6 +3,7 @@ import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import type { Prediction } from '@sable/core/predict'
 import type { Stage } from '@sable/core/profile/setting'
+import { placeOf } from '@sable/core/strength/purpose'
 import { create } from 'zustand'
 import type { PredictRequest } from '../workers/predictWorker'
 import { PredictionPool } from './predictionPool'
@@ -50,7 +51,12 @@ export function followLineup(content: LineupContent, part: StoredPart, shelf: Sh
 }
 
 /** What the core needs to compute a candidate; undefined when the shelf lacks what it names. */
-export function requestFor(candidate: Candidate, { placement }: LineupContent, part: StoredPart, shelf: Shelf): PredictRequest | undefined {
+export function requestFor(
+  candidate: Candidate,
+  { placement, purpose }: LineupContent,
+  part: StoredPart,
+  shelf: Shelf,
+): PredictRequest | undefined {
   const printer = shelf.printers.find(({ key }) => key === candidate.printer)
   const nozzle = shelf.nozzles.find(({ key }) => key === candidate.nozzle)
   const material = shelf.materials.find(({ key }) => key === candidate.material)
@@ -63,6 +69,7 @@ export function requestFor(candidate: Candidate, { placement }: LineupContent, p
     setup: { printer, nozzle, material },
     values: candidate.values,
     exceptions: candidate.exceptions,
+    load: placeOf(purpose),
   }
 }
 
@@ -104,8 +111,8 @@ function start(id: string, request: PredictRequest): void {
   })
 }
 
-const keyOf = ({ contentKey, placement, setup, values, exceptions }: PredictRequest): string =>
-  JSON.stringify([contentKey, placement, setup, Object.entries(values).sort(), exceptions])
+const keyOf = ({ contentKey, placement, setup, values, exceptions, load }: PredictRequest): string =>
+  JSON.stringify([contentKey, placement, setup, Object.entries(values).sort(), exceptions, load])
 
 const put = (id: string, forecast: Forecast): void => useForecasts.setState({ [id]: forecast })
 

@@ -14,6 +14,7 @@ import { type ProgramFigures, ProgramTimer } from '@sable/core/program/timeProgr
 import { loadPolygonKernel, type PolygonKernel } from '@sable/core/regions/polygon'
 import type { Printer } from '@sable/core/shelf/printer'
 import { StageCache } from '@sable/core/stageCache'
+import type { LoadPlace } from '@sable/core/strength/purpose'
 import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
 import * as Comlink from 'comlink'
 
@@ -25,6 +26,7 @@ export interface PredictRequest {
   readonly setup: Setup
   readonly values: SettingValues
   readonly exceptions: readonly Exception[]
+  readonly load: LoadPlace | undefined
 }
 
 export type PlacedPart = Pick<PredictRequest, 'partId' | 'contentKey' | 'fileName' | 'placement'>
@@ -78,6 +80,7 @@ const api = {
         kernel: polygons,
         cache,
         exceptions: request.exceptions,
+        load: request.load,
         onProgress(stage, share) {
           if (Atomics.load(stop, 0) === 1) throw new Cancelled('superseded')
           const now = performance.now()
@@ -107,9 +110,9 @@ const api = {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
     // The columns' own stages stay remembered: these are kept apart.
     const own = new StageCache(2)
-    const { placement, setup, values, exceptions } = request
+    const { placement, setup, values, exceptions, load } = request
     const of = (changed: SettingValues): Prediction =>
-      predict(part, placement, setup, { ...values, ...changed }, { kernel: polygons, cache: own, exceptions })
+      predict(part, placement, setup, { ...values, ...changed }, { kernel: polygons, cache: own, exceptions, load })
     of({})
     for (const lever of levers) {
       // Lets what waits in this worker have its turn.
@@ -126,17 +129,17 @@ const api = {
   /** Predicts a candidate as the part lies in each of some ways, in their order, with plain supports where it has none. */
   async tryPlacements(
     request: PredictRequest,
-    placements: readonly Placement[],
+    ways: readonly Pick<PredictRequest, 'placement' | 'load'>[],
     stop: Int32Array,
     onEach: (prediction: Prediction) => void,
   ): Promise<void> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
     const { setup, values, exceptions } = request
     const supported: SettingValues = { ...values, supports: values.supports === 'branching' ? 'branching' : 'plain' }
-    for (const placement of placements) {
+    for (const { placement, load } of ways) {
       await new Promise((resolve) => setTimeout(resolve))
       if (Atomics.load(stop, 0) === 1) return
-      onEach(predict(part, placement, setup, supported, { kernel: polygons, exceptions }))
+      onEach(predict(part, placement, setup, supported, { kernel: polygons, exceptions, load }))
     }
   },
 

@@ -3,7 +3,8 @@ import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { type Orientation, sixOrientations } from '@sable/core/mesh/orientations'
 import type { Prediction } from '@sable/core/predict'
-import { type Purpose, seenSurface, statedLoad } from '@sable/core/strength/purpose'
+import { carriedTo } from '@sable/core/strength/carriedTo'
+import { placeOf, seenSurface, statedLoad } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
@@ -27,7 +28,7 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
   const [first] = content.candidates
   const rows = ways.map((way, i) => {
     const prediction = found[i]
-    const purpose = carried(content.purpose, way)
+    const purpose = carriedTo(way, content.purpose)
     return { way, purpose, prediction, load: prediction && statedLoad(prediction, purpose).loadN }
   })
   type Row = (typeof rows)[number]
@@ -113,16 +114,6 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
   )
 }
 
-/** A purpose whose load keeps its place on the part when that is turned. */
-function carried(purpose: Purpose, { axisOf }: Orientation): Purpose {
-  const { kind, axis } = purpose.load
-  if (axis === 'weakest') return purpose
-  const turned = axisOf(axis)
-  // What was held at its low end is held at its high end once that axis points back.
-  const swapped = kind === 'bend' ? 'bendHigh' : kind === 'bendHigh' ? 'bend' : kind
-  return { ...purpose, load: { kind: turned.reversed ? swapped : kind, axis: turned.axis } }
-}
-
 function useOrientations(content: LineupContent, part: StoredPart, shelf: Shelf, ways: readonly Orientation[]) {
   const [found, setFound] = useState<readonly Prediction[]>([])
   const [failed, setFailed] = useState<string>()
@@ -136,7 +127,7 @@ function useOrientations(content: LineupContent, part: StoredPart, shelf: Shelf,
     predictionPool()
       .anyWorker.tryPlacements(
         request,
-        ways.map(({ placement }) => placement),
+        ways.map((way) => ({ placement: way.placement, load: placeOf(carriedTo(way, content.purpose)) })),
         stop,
         Comlink.proxy((prediction: Prediction) => {
           if (Atomics.load(stop, 0) === 0) setFound((before) => [...before, prediction])
@@ -148,6 +139,6 @@ function useOrientations(content: LineupContent, part: StoredPart, shelf: Shelf,
     return () => {
       Atomics.store(stop, 0, 1)
     }
-  }, [request, ways])
+  }, [request, ways, content.purpose])
   return { found, failed }
 }

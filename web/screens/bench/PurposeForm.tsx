@@ -1,5 +1,5 @@
 import { seenParts } from '@sable/core/finish/surfaceFigures'
-import { type LimitName, type Purpose, purposeSchema } from '@sable/core/strength/purpose'
+import { type LimitName, noPurpose, type Purpose, purposeSchema } from '@sable/core/strength/purpose'
 import { loadKinds } from '@sable/core/strength/strengthFigures'
 import { useState } from 'react'
 import { edit } from '../../desk/deskStore'
@@ -15,6 +15,16 @@ const fields: Readonly<Record<LimitName, { readonly label: string; readonly unit
   maxRaUm: { label: 'Surface Ra at most', unit: 'µm', per: 1 },
   minLoadN: { label: 'Bears at least', unit: 'N', per: 1 },
 }
+
+type LoadField = readonly [name: 'azimuthDeg' | 'elevationDeg' | 'heldTo' | 'loadedFrom', label: string, unit: string]
+const directionFields: readonly LoadField[] = [
+  ['azimuthDeg', 'From X towards Y', '°'],
+  ['elevationDeg', 'Up from the bed', '°'],
+]
+const gripFields: readonly LoadField[] = [
+  ['heldTo', 'Held up to', '%'],
+  ['loadedFrom', 'Loaded from', '%'],
+]
 
 /** What the part is for, its load and its limits; each change is applied as soon as it is a possible one. */
 export function PurposeForm({ purpose }: { purpose: Purpose }) {
@@ -44,13 +54,26 @@ export function PurposeForm({ purpose }: { purpose: Purpose }) {
         <Choice
           label="Along"
           value={purpose.load.axis}
-          of={['weakest', 'x', 'y', 'z']}
+          of={['weakest', 'x', 'y', 'z', 'free']}
+          words={{ free: 'a direction' }}
           onChange={(axis) => apply({ ...purpose, load: { ...purpose.load, axis } })}
         />
       </div>
+      <div className="space-y-2">
+        {(purpose.load.axis === 'free' ? [...directionFields, ...gripFields] : gripFields).map(([name, label, unit]) => (
+          <NumberField
+            key={name}
+            label={label}
+            unit={unit}
+            per={1}
+            value={purpose.load[name]}
+            onChange={(value) => apply({ ...purpose, load: { ...purpose.load, [name]: value ?? noPurpose.load[name] } })}
+          />
+        ))}
+      </div>
       <div className="space-y-2 border-t border-line pt-3">
         {limitNames.map((limit) => (
-          <LimitField
+          <NumberField
             key={limit}
             {...fields[limit]}
             value={purpose.limits[limit]}
@@ -73,11 +96,13 @@ function Choice<C extends string>({
   label,
   value,
   of,
+  words = {},
   onChange,
 }: {
   label: string
   value: C
   of: readonly C[]
+  words?: Partial<Record<C, string>>
   onChange: (value: C) => void
 }) {
   return (
@@ -91,7 +116,7 @@ function Choice<C extends string>({
       >
         {of.map((choice) => (
           <option key={choice} value={choice}>
-            {choice.length === 1 ? choice.toUpperCase() : inWords(choice)}
+            {words[choice] ?? (choice.length === 1 ? choice.toUpperCase() : inWords(choice))}
           </option>
         ))}
       </select>
@@ -99,7 +124,7 @@ function Choice<C extends string>({
   )
 }
 
-function LimitField({
+function NumberField({
   label,
   unit,
   per,

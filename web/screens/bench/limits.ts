@@ -1,6 +1,6 @@
-import type { LimitName, Purpose } from '@sable/core/strength/purpose'
+import { directionWords, type LimitName, type Purpose } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
-import { wordsOf } from './ledger/verdicts'
+import { wordsOf } from './ledger/verdicts/strengthVerdict'
 
 export const limitNames: readonly LimitName[] = ['maxTimeS', 'maxMassG', 'maxCost', 'maxRaUm', 'minLoadN']
 
@@ -40,7 +40,12 @@ export const limitWords: Readonly<Record<LimitName, (wanted: number) => string>>
 /** "To carry a load: bend along Y · under 1 h · at least 80 N" */
 export function purposeWords({ kind, load, limits }: Purpose): string {
   const kinds = { show: 'To look at', work: 'To work', load: 'To carry a load' } as const
-  const along = load.axis === 'weakest' ? 'any axis' : load.axis.toUpperCase()
+  const along =
+    load.axis === 'weakest'
+      ? 'any axis'
+      : load.axis === 'free'
+        ? directionWords(load.azimuthDeg, load.elevationDeg)
+        : load.axis.toUpperCase()
   const set = limitNames.flatMap((limit) => (limits[limit] === undefined ? [] : [limitWords[limit](limits[limit])]))
-  return [`${kinds[kind]}: ${wordsOf(`${load.kind}X`).replace(/X$/, along)}`, ...set].join(' · ')
+  return [`${kinds[kind]}: ${wordsOf({ kind: load.kind, along })}`, ...set].join(' · ')
 }

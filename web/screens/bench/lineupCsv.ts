@@ -3,7 +3,7 @@ import type { Shelf } from '@sable/contract/shelf'
 import type { Prediction } from '@sable/core/predict'
 import Papa from 'papaparse'
 import { cellsOf, ledgerRows } from './ledger/rows'
-import { verdicts } from './ledger/verdicts'
+import { verdicts } from './ledger/verdicts/verdicts'
 
 /** The whole ledger as CSV: a row a figure or setting, a column a candidate; numbers in base units, unrounded. */
 export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: readonly (Prediction | undefined)[]): string {

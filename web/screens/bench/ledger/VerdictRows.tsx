@@ -6,7 +6,9 @@ import { ChevronRight, TriangleAlert } from 'lucide-react'
 import { useState } from 'react'
 import { type Forecast, useForecasts } from '../../../predictions/predictionStore'
 import { Popover } from '../../../ui/Popover'
-import { compareRow, type Standing, type Verdict, verdicts } from './verdicts'
+import { compareRow, type Standing } from './verdicts/compareRow'
+import type { Verdict } from './verdicts/verdict'
+import { verdicts } from './verdicts/verdicts'
 
 /** The predicted figures, each with a small bar against the first column. */
 export function VerdictRows({

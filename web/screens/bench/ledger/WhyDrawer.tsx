@@ -12,7 +12,8 @@ import { setValues } from '../../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
 import { Drawer } from '../../../ui/Drawer'
-import { type Verdict, verdicts } from './verdicts'
+import type { Verdict } from './verdicts/verdict'
+import { verdicts } from './verdicts/verdicts'
 
 interface Props {
   readonly figure: DoubtfulFigure

@@ -8,7 +8,8 @@ import { lineupCsv } from '../lineupCsv'
 import { clearCells, fillRight, pasteCells, typeInto } from './cellEdits'
 import { cellsOf, filterRows, formatValue, ledgerRows } from './rows'
 import { at, clamp, contains, move } from './selection'
-import { compareRow, verdicts } from './verdicts'
+import { compareRow } from './verdicts/compareRow'
+import { verdicts } from './verdicts/verdicts'
 
 const timeRows = verdicts.find(({ id }) => id === 'time')?.parts ?? []
 

@@ -2,6 +2,7 @@ import { createReadStream } from 'node:fs'
 import { type FileHandle, open, readFile, writeFile } from 'node:fs/promises'
 import { basename, extname } from 'node:path'
 import { InputError } from '@sable/core/errors'
+import { fieldsOf } from '@sable/core/fields'
 import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFile'
 import { readPart } from '@sable/core/formats/readPart'
 import { write3mf } from '@sable/core/formats/write3mf'
@@ -9,8 +10,9 @@ import { writeStl } from '@sable/core/formats/writeStl'
 import { type Placement, place } from '@sable/core/mesh/place'
 import { factsOf, type MoveFacts } from '@sable/core/motion/moveFacts'
 import type { Motion } from '@sable/core/motion/planMotion'
+import { moveTracks } from '@sable/core/physicsFigures'
 import { type LaidDown, layDown, type Part, planFor, predict } from '@sable/core/predict'
-import type { Exception } from '@sable/core/profile/exceptions'
+import { type Exception, Scopes } from '@sable/core/profile/exceptions'
 import { resolveSettings, type Setup } from '@sable/core/profile/resolve'
 import { isSettingName, parseValue, type SettingValues } from '@sable/core/profile/settings'
 import { inOwnUnit } from '@sable/core/profile/typedValue'
@@ -24,7 +26,7 @@ import { Command, CommanderError } from 'commander'
 import { contentKey } from './contentKey'
 import { findSetup } from './findRecords'
 import { openKernel } from './openKernel'
-import { asJson, asMoveTable, asProgramTable, asTable } from './report'
+import { asJson, asMoveTable, asProgramTable, asTable, fieldsAsJson } from './report'
 
 interface SharedOptions {
   readonly printer?: string
@@ -69,11 +71,18 @@ const withLoad = (command: Command): Command =>
 
 withLoad(program.command('predict').description('figures for one profile').argument('<model>', 'STL, 3MF or OBJ file'))
   .option('--profile <file>', 'profile file')
-  .action(async (model: string, options: SharedOptions & { profile?: string }) => {
+  .option('--fields <file>', 'where to write what is known of each layer, facet and section, as JSON')
+  .action(async (model: string, options: SharedOptions & { profile?: string; fields?: string }) => {
     const part = await loadPart(model)
     const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
     const purpose = purposeOf(options)
-    const prediction = predictWith(part, file, options, await openKernel(), new StageCache())
+    const [kernel, cache] = [await openKernel(), new StageCache()]
+    const prediction = predictWith(part, file, options, kernel, cache)
+    if (options.fields !== undefined) {
+      const { setup, values, placement, exceptions } = candidateOf(file, options)
+      const fields = fieldsOf(part, placement, setup, values, { kernel, cache, exceptions, load: placeOf(purpose) })
+      await writeNamed(options.fields, [fieldsAsJson(fields)])
+    }
     print(
       options.json ? JSON.stringify(asJson(prediction, purpose), null, 2) : asTable([file?.name ?? basename(model)], [prediction], purpose),
     )
@@ -133,7 +142,7 @@ withOptions(
       const choice = { kernel: await openKernel(), cache: new StageCache(), exceptions, partName: basename(model), filament } as const
       if (options.layer !== undefined) {
         const laid = layDown(part, placement, setup, values, choice)
-        const moves = movesOfLayer(laid, planFor(laid, setup, choice), exceptions, options.layer)
+        const moves = movesOfLayer(laid, setup, planFor(laid, setup, choice), exceptions, options.layer)
         print(options.json ? JSON.stringify({ layer: options.layer, moves }, null, 2) : asMoveTable(moves))
       }
       if (options.gcode === undefined) return
@@ -264,13 +273,20 @@ function readGrip(text: string): [number, number] {
 }
 
 /** @param layer counted from 1 */
-function movesOfLayer({ path }: LaidDown, motion: Motion, exceptions: readonly Exception[], layer: number): MoveFacts[] {
+function movesOfLayer(
+  { path, layers, resolved }: LaidDown,
+  setup: Setup,
+  motion: Motion,
+  exceptions: readonly Exception[],
+  layer: number,
+): MoveFacts[] {
   const count = path.layerStart.length - 1
   if (!Number.isInteger(layer) || layer > count)
     throw new InputError('layer-unknown', `There is no layer ${layer}.`, '--layer', `Give a whole number from 1 to ${count}.`)
   const from = path.layerStart[layer - 1]!
   const names = exceptions.map(({ name }) => name)
-  return Array.from({ length: path.layerStart[layer]! - from }, (_, i) => factsOf(path, motion, from + i, names))
+  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, exceptions), setup })
+  return Array.from({ length: path.layerStart[layer]! - from }, (_, i) => factsOf(path, motion, from + i, names, tracks))
 }
 
 function newTimer(

@@ -1,4 +1,5 @@
 import { doubt, doubtfulFigures } from '@sable/core/doubt/doubt'
+import type { Fields } from '@sable/core/fields'
 import type { MoveFacts } from '@sable/core/motion/moveFacts'
 import type { Prediction } from '@sable/core/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
@@ -7,12 +8,20 @@ import { formatDuration } from '@sable/core/units/format'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
 export function asJson(prediction: Prediction, purpose: Purpose): object {
-  const { origins: _, layersSlowed: __, layersTooFast: ___, ...shown } = prediction
+  const { origins: _, layersSlowed: __, layersTooFast: ___, tracks: ____, ...shown } = prediction
   return {
     ...shown,
     statedLoad: statedLoad(prediction, purpose),
     doubts: Object.fromEntries(doubtfulFigures.map((figure) => [figure, doubt(figure, prediction, purpose)])),
   }
+}
+
+/** Fields by layer, facet and section: see docs/command-line.md. Those of moves are told by `toolpath --layer`. */
+export function fieldsAsJson({ layers, facets, sections }: Fields): string {
+  // JSON knows no NaN and no infinity: both become null, "none of it".
+  return JSON.stringify({ layers, facets, sections }, (_, value: unknown) =>
+    ArrayBuffer.isView(value) ? Array.from(value as Float64Array) : value,
+  )
 }
 
 type Row = readonly [label: string, ...values: string[]]
@@ -78,7 +87,7 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
 /** The moves of a layer with their reasons, as plain text. */
 export function asMoveTable(moves: readonly MoveFacts[]): string {
   const rows = [
-    ['move', 'feature', 'to x', 'y', 'mm', 'asked', 'peak mm/s', 'mm³/s', 's', 'why'],
+    ['move', 'feature', 'to x', 'y', 'mm', 'asked', 'peak mm/s', 'mm³/s', 'melt %', 's', 'why'],
     ...moves.map((m) => [
       `${m.move}`,
       m.feature,
@@ -88,12 +97,13 @@ export function asMoveTable(moves: readonly MoveFacts[]): string {
       m.askedMmS.toFixed(1),
       m.peakMmS.toFixed(1),
       m.flowMm3S.toFixed(2),
+      m.meltLoad === undefined ? '' : (100 * m.meltLoad).toFixed(0),
       m.durationS.toFixed(3),
       `${m.why}${m.exceptions.length > 0 ? ` (${m.exceptions.join(', ')})` : ''}`,
     ]),
   ]
   const widths = rows[0]!.map((_, column) => Math.max(...rows.map((cells) => cells[column]!.length)))
-  const isText = (column: number): boolean => column === 1 || column === 9
+  const isText = (column: number): boolean => column === 1 || column === 10
   return rows
     .map((cells) =>
       cells

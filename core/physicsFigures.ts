@@ -1,14 +1,16 @@
 import { bondFactor } from './cooling/bond'
-import { type CoolingFigures, coolingFigures } from './cooling/layerCooling'
-import { type GlossFigures, GlossSums } from './finish/gloss'
+import { type CoolingFigures, coolingFigures, marginOf } from './cooling/layerCooling'
+import { type GlossFigures, GlossSums, glossAt } from './finish/gloss'
 import { type RingingFigures, ringingFigures } from './finish/ringing'
 import { type FlowModel, flowModel } from './melt/flowLimit'
 import { type MeltLoads, meltLoads } from './melt/meltLoad'
 import type { Motion } from './motion/planMotion'
 import type { RealSpeed } from './motion/timeFigures'
+import type { Scopes } from './profile/exceptions'
 import type { Setup } from './profile/resolve'
 import type { Settings } from './profile/settings'
 import { groupArea } from './regions/contours'
+import { scopeOn } from './regions/zones'
 import { ROOM } from './shelf/heat'
 import { type Layers, layerCount } from './slicing/layers'
 import { code, type Toolpath } from './toolpath/toolpath'
@@ -43,47 +45,90 @@ export interface PhysicsInput {
   readonly path: Toolpath
   readonly motion: Motion
   readonly wallSpeed: RealSpeed
-  readonly settings: Settings
+  readonly scopes: Scopes
   readonly setup: Setup
+}
+
+/**
+ * What is known of every layer of one part, the worst of its copies; not a number where a layer has none of it. Shares are
+ * 0–1, `cooling` is layer time over time needed.
+ */
+export interface LayerTracks {
+  readonly z: Float64Array
+  readonly timeS: Float64Array
+  readonly melt: Float64Array
+  readonly missing: Float64Array
+  readonly cooling: Float64Array
+  readonly bond: Float64Array
+  readonly gloss: Float64Array
+  readonly overAirMm: Float64Array
 }
 
 /** A layer that misses more of its plastic than this looks starved. */
 const STARVED = 0.02
 
-/** @returns the figures, and the bond of every layer of one part to the layer below it */
-export function physicsFigures(input: PhysicsInput): { readonly figures: PhysicsFigures; readonly bonds: Float64Array } {
-  const { layers, path, motion, settings, setup, wallSpeed } = input
-  const { nozzleTemperature, bedTemperature, fanSpeed } = settings
-  const failsAt = (celsius: number): number => flowModel(setup, celsius).failsAt
+/** Figures of the whole, and what they are made of layer by layer. */
+export function physicsFigures(input: PhysicsInput): { readonly figures: PhysicsFigures; readonly tracks: LayerTracks } {
+  const { layers, path, motion, scopes, setup, wallSpeed } = input
+  const { settings } = scopes
+  const { nozzleTemperature } = settings
+  const count = layerCount(layers)
   // Copies printed one after another repeat the layers of the part.
-  const own = (layer: number): number => layer % layerCount(layers)
+  const own = (layer: number): number => layer % count
   const zOf = (layer: number): number => layers.top[own(layer)]!
-  const loads = meltLoads(path, motion, nozzleTemperature, failsAt, bedTemperature - ROOM, zOf)
-  const scene = { material: setup.material, printer: setup.printer, nozzleTemperature, fan: fanSpeed / 100 }
-  const sums = sumLayers(path, motion, loads, zOf)
-  const cooled = Array.from({ length: motion.layerTime.length }, (_, layer) => ({
-    z: zOf(layer),
-    height: layers.height[own(layer)]!,
-    timeS: motion.layerTime[layer]!,
-    area: groupArea(layers.outlines, own(layer)),
-    overAirMm: sums.overAir[layer]!,
-  }))
-  const bonds = new Float64Array(layerCount(layers)).fill(1)
-  for (const [layer, { timeS, height }] of cooled.entries()) {
+  const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
+  const failsAt = failingFlow(setup)
+  const loads = meltLoads(path, motion, heatBy(settingsAt), failsAt, zOf)
+  const sums = sumLayers(path, motion, loads, zOf, scopes)
+  const cooled = Array.from({ length: motion.layerTime.length }, (_, layer) => {
+    const there = settingsAt(layer)
+    const fan = (sums.fan?.[layer] ?? there.fanSpeed) / 100
+    return {
+      z: zOf(layer),
+      height: layers.height[own(layer)]!,
+      timeS: motion.layerTime[layer]!,
+      area: groupArea(layers.outlines, own(layer)),
+      overAirMm: sums.overAir[layer]!,
+      nozzleTemperature: there.nozzleTemperature,
+      fan,
+      fanOverAir: Math.max(fan, there.overhangFan50 / 100),
+    }
+  })
+  const machine = { material: setup.material, printer: setup.printer }
+  const bond = new Float64Array(count).fill(1)
+  for (const [layer, { timeS, height, fan }] of cooled.entries()) {
     const above = layer + 1
     if (above >= cooled.length || own(above) === 0) continue
-    bonds[own(above)] = Math.min(bonds[own(above)]!, bondFactor(scene, height, timeS, loads.missing[above]!, loads.mean[above]!))
+    const scene = { ...machine, nozzleTemperature: cooled[above]!.nozzleTemperature, fan }
+    bond[own(above)] = Math.min(bond[own(above)]!, bondFactor(scene, height, timeS, loads.missing[above]!, loads.mean[above]!))
+  }
+  const worst = (values: ArrayLike<number>, of: (a: number, b: number) => number): Float64Array => {
+    const kept = Float64Array.from({ length: count }, (_, layer) => values[layer]!)
+    for (let layer = count; layer < values.length; layer++) kept[own(layer)] = of(kept[own(layer)]!, values[layer]!)
+    return kept
   }
   return {
-    bonds,
+    tracks: {
+      z: layers.top.slice(),
+      timeS: worst(motion.layerTime, Math.min),
+      melt: worst(loads.highest, Math.max),
+      missing: worst(loads.missing, Math.max),
+      cooling: worst(
+        cooled.map((layer) => marginOf(machine, layer)),
+        Math.min,
+      ),
+      bond,
+      gloss: worst(sums.glossOfLayer, (first) => first),
+      overAirMm: worst(sums.overAir, Math.max),
+    },
     figures: {
       melt: {
         ...flowModel(setup, nozzleTemperature),
         ...meltFigures(loads, motion, zOf),
         failsAtPlus: [failsAt(nozzleTemperature + 5), failsAt(nozzleTemperature + 10)],
       },
-      cooling: coolingFigures(scene, cooled, fanSpeed / 100, settings.overhangFan50 / 100),
-      bond: bondFigures(bonds, layers),
+      cooling: coolingFigures(machine, cooled),
+      bond: bondFigures(bond, layers),
       gloss: sums.gloss.finish(),
       ringing: ringingFigures(
         wallSpeed.speedMmS,
@@ -93,6 +138,37 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
       ),
     },
   }
+}
+
+/** Of every move: melt load (flow over failing flow, 0 where nothing is laid) and gloss (0–1; NaN but on the outer wall). */
+export interface MoveTracks {
+  readonly meltLoad: Float32Array
+  readonly gloss: Float32Array
+}
+
+export function moveTracks({ layers, path, motion, scopes, setup }: Omit<PhysicsInput, 'wallSpeed'>): MoveTracks {
+  const own = (layer: number): number => layer % layerCount(layers)
+  const { feature, area, layerStart } = path
+  const meltLoad = new Float32Array(feature.length)
+  const gloss = new Float32Array(feature.length).fill(Number.NaN)
+  const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
+  const zOf = (layer: number): number => layers.top[own(layer)]!
+  const { failsAt } = meltLoads(path, motion, heatBy(settingsAt), failingFlow(setup), zOf, meltLoad)
+  for (let layer = 1; layer < layerStart.length - 1; layer++) {
+    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
+      if (feature[m] === code.outerWall) gloss[m] = glossAt((area[m]! * motion.peak[m]!) / failsAt[layer]!)
+  }
+  return { meltLoad, gloss }
+}
+
+const failingFlow =
+  (setup: Setup) =>
+  (celsius: number): number =>
+    flowModel(setup, celsius).failsAt
+
+const heatBy = (settingsAt: (layer: number) => Settings) => (layer: number) => {
+  const { nozzleTemperature, bedTemperature } = settingsAt(layer)
+  return { nozzle: nozzleTemperature, bedAboveRoom: bedTemperature - ROOM }
 }
 
 function meltFigures({ highest, missing, load95 }: MeltLoads, motion: Motion, zOf: (layer: number) => number) {
@@ -121,28 +197,37 @@ function bondFigures(bonds: Float64Array, layers: Layers): PhysicsFigures['bond'
   }
 }
 
-/** Gloss of the outer wall, and line over air of every layer. */
+/** Gloss of the outer wall, line over air and, where it changes within layers, the mean fan of every layer. */
 function sumLayers(
-  { x, y, area, air, feature, layerStart }: Toolpath,
+  { x, y, area, air, feature, scope, layerStart }: Toolpath,
   { peak }: Motion,
   { failsAt }: MeltLoads,
   zOf: (layer: number) => number,
+  scopes: Scopes,
 ) {
   const gloss = new GlossSums()
   const overAir = new Float64Array(layerStart.length - 1)
+  const glossOfLayer = new Float64Array(layerStart.length - 1)
+  const fan = scopes.exceptions.some(({ values }) => values.fanSpeed !== undefined) ? new Float64Array(layerStart.length - 1) : undefined
   for (let layer = 0; layer < layerStart.length - 1; layer++) {
     const perLoad = 1 / failsAt[layer]!
+    let laid = 0
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
       const isWall = feature[m] === code.outerWall
-      if (!isWall && air[m]! < 128) continue
+      if (!isWall && air[m]! < 128 && !fan) continue
       const dx = x[m + 1]! - x[m]!
       const dy = y[m + 1]! - y[m]!
       const length = Math.sqrt(dx * dx + dy * dy)
+      if (fan && area[m]! > 0) {
+        fan[layer]! += length * scopes.settingsOf(scope[m]!).fanSpeed
+        laid += length
+      }
       if (air[m]! >= 128) overAir[layer]! += length
       // The first layer is laid slowly and takes the bed's face.
       if (isWall && layer > 0) gloss.add(area[m]! * peak[m]! * perLoad, length)
     }
-    gloss.endLayer(zOf(layer))
+    if (fan) fan[layer] = laid > 0 ? fan[layer]! / laid : scopes.settings.fanSpeed
+    glossOfLayer[layer] = gloss.endLayer(zOf(layer))
   }
-  return { gloss, overAir }
+  return { gloss, glossOfLayer, overAir, fan }
 }

@@ -1,7 +1,7 @@
 import { type Check, runChecks } from './advice/checks'
 import { InputError } from './errors'
 import { openTravel, type StringFigures, stringFigures } from './finish/strings'
-import { type SurfaceFigures, surfaceFigures } from './finish/surfaceFigures'
+import { type SurfaceFigures, surfaceFigures, treatmentOf } from './finish/surfaceFigures'
 import { type TopClosure, topClosure } from './finish/topClosure'
 import { type UnproppedTop, unproppedTops } from './finish/unproppedTops'
 import { filamentLength, massOf } from './melt/flow'
@@ -13,7 +13,7 @@ import type { MotionPrinter } from './motion/moveChunk'
 import { type Motion, planMotion } from './motion/planMotion'
 import { startUpTime } from './motion/startUp'
 import { type TimeFigures, timeFigures } from './motion/timeFigures'
-import { type PhysicsFigures, physicsFigures } from './physicsFigures'
+import { type LayerTracks, type PhysicsFigures, physicsFigures } from './physicsFigures'
 import { type Exception, Scopes } from './profile/exceptions'
 import { type ResolvedSettings, resolveSettings, type Setup } from './profile/resolve'
 import { type Stage, stages } from './profile/setting'
@@ -31,7 +31,7 @@ import { findObliqueSections, obliqueFigures } from './strength/oblique'
 import type { LoadPlace } from './strength/purpose'
 import { type LoadCase, type LoadFigure, type LoadKind, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
 import { type SupportSwayFigures, supportSway } from './sway/supportSway'
-import { layerSections, type SwayFigures, swayFigures } from './sway/sway'
+import { layerSections, type SwayFigures, swayByLayer, swayFigures } from './sway/sway'
 import { toBeltAxes } from './toolpath/beltAxes'
 import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
@@ -65,6 +65,7 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
     readonly materialCost: number
     readonly machineCost: number
   }
+  readonly tracks: LayerTracks & { readonly swayMm: Float64Array }
   readonly travel: TravelFigures
   readonly surface: SurfaceFigures
   readonly sway: SwayFigures
@@ -206,10 +207,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const { settings } = resolved
   const { printer, material } = setup
   const { filamentDiameter } = printer
-  const treatment = {
-    ironed: settings.ironing === 'on',
-    ...(settings.supports === 'off' ? {} : { supportedBeyond: (settings.supportAngle * Math.PI) / 180 }),
-  }
+  const treatment = treatmentOf(settings)
   const surface = cache.get('surface', stageKey('surface', laid.layersKey, treatment), () => surfaceFigures(mesh, layers, treatment))
   const volume = cache.get('volume', pathKey, () => laidVolume(path))
   const volumeMm3 = volume.total
@@ -219,11 +217,11 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const time = cache.get('time', motionKey, () => timeFigures(path, motion, settings.minLayerTime))
   const physicsKey = stageKey('physics', motionKey, [own('figures', settings, exceptions), printer, setup.nozzle, material])
   const physics = cache.get('physics', physicsKey, () =>
-    physicsFigures({ layers, path, motion, wallSpeed: time.realSpeeds.outerWall, settings, setup }),
+    physicsFigures({ layers, path, motion, wallSpeed: time.realSpeeds.outerWall, scopes: visible('figures', settings, exceptions), setup }),
   )
   const { grip, direction } = options.load ?? {}
   const strength = cache.get('strength', stageKey('strength', physicsKey, grip), () =>
-    strengthFigures(sections, material, physics.bonds, grip),
+    strengthFigures(sections, material, physics.tracks.bond, grip),
   )
   const oblique =
     direction &&
@@ -231,7 +229,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       cache.get('oblique', stageKey('oblique', pathKey, direction), () => findObliqueSections(single, direction, settings)),
       direction,
       material,
-      physics.bonds,
+      physics.tracks.bond,
       grip,
     )
   const upright = cache.get('upright', pathKey, () => layerSections(single))
@@ -274,6 +272,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       machineCost,
     },
     ...physics.figures,
+    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus) },
     travel,
     surface,
     sway,

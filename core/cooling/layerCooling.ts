@@ -68,16 +68,29 @@ export interface CoolingLayer {
   readonly area: number
   /** Length of line with half or more of it over air, mm. */
   readonly overAirMm: number
+  readonly nozzleTemperature: number
+  /** 0–1; over air at least the second. */
+  readonly fan: number
+  readonly fanOverAir: number
+}
+
+/** Layer time over the time that it needs; infinite where it needs none. */
+export function marginOf(
+  machine: Omit<CoolingScene, 'nozzleTemperature'>,
+  { height, fan, timeS, nozzleTemperature }: CoolingLayer,
+): number {
+  return timeS / timeNeeded({ ...machine, nozzleTemperature }, height, fan)
 }
 
 /** Judges every layer above the first, which lies on the bed. */
-export function coolingFigures(scene: CoolingScene, layers: readonly CoolingLayer[], fan: number, fanOverAir: number): CoolingFigures {
+export function coolingFigures(machine: Omit<CoolingScene, 'nozzleTemperature'>, layers: readonly CoolingLayer[]): CoolingFigures {
   let worst = { margin: Infinity, atZMm: 0, neededS: 0, takesS: 0 }
   let layersWarm = 0
   let tipsWarm = 0
   let droopMm = 0
-  for (const { z, height, timeS, area, overAirMm } of layers.slice(1)) {
+  for (const { z, height, timeS, area, overAirMm, nozzleTemperature, fan, fanOverAir } of layers.slice(1)) {
     if (area <= 0) continue
+    const scene = { ...machine, nozzleTemperature }
     const neededS = timeNeeded(scene, height, fan)
     const margin = neededS > 0 ? timeS / neededS : Infinity
     if (margin < worst.margin) worst = { margin, atZMm: z, neededS, takesS: timeS }

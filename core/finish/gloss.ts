@@ -37,8 +37,9 @@ export class GlossSums {
     this.layerWeighted += gloss * length
   }
 
-  endLayer(z: number): void {
-    if (this.layerLength === 0) return
+  /** @returns the mean of the layer; not a number where it has no outer wall */
+  endLayer(z: number): number {
+    if (this.layerLength === 0) return Number.NaN
     const mean = this.layerWeighted / this.layerLength
     if (Math.abs(mean - this.lastMean) > this.band) {
       this.band = Math.abs(mean - this.lastMean)
@@ -48,6 +49,7 @@ export class GlossSums {
     this.total += this.layerLength
     this.weighted += this.layerWeighted
     this.layerLength = this.layerWeighted = 0
+    return mean
   }
 
   finish(): GlossFigures {

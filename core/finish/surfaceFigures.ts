@@ -1,5 +1,6 @@
 import { areaNormal } from '../mesh/measure'
 import { type Mesh, triangleCount } from '../mesh/mesh'
+import type { Settings } from '../profile/settings'
 import type { Layers } from '../slicing/layers'
 import { type BeltLine, beltAt } from '../slicing/tiltedBelt'
 import { facetRoughness } from './roughness'
@@ -28,6 +29,11 @@ export interface Treatment {
   /** Faces that lean farther over than this from the vertical stand on supports, radians; none do when absent. */
   readonly supportedBeyond?: number
 }
+
+export const treatmentOf = ({ ironing, supports, supportAngle }: Pick<Settings, 'ironing' | 'supports' | 'supportAngle'>): Treatment => ({
+  ironed: ironing === 'on',
+  ...(supports === 'off' ? {} : { supportedBeyond: (supportAngle * Math.PI) / 180 }),
+})
 
 /** Faces this near the bed or belt, mm, take its texture and are left out. */
 const ON_BED = 1e-3

@@ -38,16 +38,17 @@ export interface MeltLoads {
  * and is higher near a warm bed.
  *
  * @param failsAtC failing flow at a nozzle temperature, mm³/s
- * @param aboveRoom how much warmer the bed is than the room, °C
+ * @param heatOf of a layer: set temperature of the nozzle, and how much warmer the bed is than the room, °C
  * @param zOf height of a layer, mm
+ * @param loadOfMove takes the load of every laid move
  */
 export function meltLoads(
   path: Toolpath,
   motion: Motion,
-  temperature: number,
+  heatOf: (layer: number) => { readonly nozzle: number; readonly bedAboveRoom: number },
   failsAtC: (celsius: number) => number,
-  aboveRoom: number,
   zOf: (layer: number) => number,
+  loadOfMove?: Float32Array,
 ): MeltLoads {
   const { area, feature, x, y, layerStart } = path
   const layers = layerStart.length - 1
@@ -58,10 +59,17 @@ export function meltLoads(
   const byLoad = new Float64Array(LOAD_BINS)
   /** Evened out, mm³/s. */
   let flow = 0
-  const atSetting = failsAtC(temperature)
-  // The curve is smooth: a line between two of its points is near enough and saves the series per layer.
-  const perDegree = (failsAtC(temperature + 5) - failsAtC(temperature - 5)) / 10
+  let setting = Number.NaN
+  let atSetting = 0
+  let perDegree = 0
   for (let layer = 0; layer < layers; layer++) {
+    const { nozzle, bedAboveRoom } = heatOf(layer)
+    if (nozzle !== setting) {
+      setting = nozzle
+      atSetting = failsAtC(nozzle)
+      // The curve is smooth: a line between two of its points is near enough and saves the series per layer.
+      perDegree = (failsAtC(nozzle + 5) - failsAtC(nozzle - 5)) / 10
+    }
     let volume = 0
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
       const dx = x[m + 1]! - x[m]!
@@ -69,7 +77,7 @@ export function meltLoads(
       if (area[m]! > 0) volume += area[m]! * Math.sqrt(dx * dx + dy * dy)
     }
     const share = motion.layerTime[layer]! > 0 ? volume / motion.layerTime[layer]! / atSetting : 0
-    const warmth = ((BED_WARMTH * Math.max(0, aboveRoom)) / 35) * Math.exp(-zOf(layer) / WARM_HEIGHT)
+    const warmth = ((BED_WARMTH * Math.max(0, bedAboveRoom)) / 35) * Math.exp(-zOf(layer) / WARM_HEIGHT)
     const own = Math.max(0.1, atSetting + perDegree * (warmth - SAG * share * share))
     failsAt[layer] = own
     mean[layer] = (share * atSetting) / own
@@ -83,6 +91,7 @@ export function meltLoads(
       const kind = feature[m]!
       if (!isLaid(kind) || kind === code.ironing) continue
       const load = flow / own
+      if (loadOfMove) loadOfMove[m] = load
       if (load > highest[layer]!) highest[layer] = load
       if (load > SHORT_FROM) short += laid * shortfall(load)
       byLoad[load >= MOST_LOAD ? LOAD_BINS - 1 : Math.floor((load / MOST_LOAD) * LOAD_BINS)]! += laid

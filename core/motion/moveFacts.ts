@@ -1,3 +1,4 @@
+import type { MoveTracks } from '../physicsFigures'
 import { type Feature, features, isLaid, type Toolpath } from '../toolpath/toolpath'
 import { type Limiter, limiterReasons, limiters } from './limiters'
 import type { Motion } from './planMotion'
@@ -24,12 +25,22 @@ export interface MoveFacts {
   readonly durationS: number
   /** At the highest speed. */
   readonly flowMm3S: number
+  /** That flow, evened out over what is molten already, over the flow at which the hot end fails. */
+  readonly meltLoad?: number
+  /** 0 matte to 1 glossy, of the outer wall. */
+  readonly gloss?: number
   readonly limiter: Limiter
   readonly why: string
 }
 
 /** The numbers and the reason of one move; `exceptionNames` in the order of their bits. */
-export function factsOf(path: Toolpath, motion: Motion, move: number, exceptionNames: readonly string[] = []): MoveFacts {
+export function factsOf(
+  path: Toolpath,
+  motion: Motion,
+  move: number,
+  exceptionNames: readonly string[] = [],
+  tracks?: MoveTracks,
+): MoveFacts {
   const { x, y, z, feature, area, width, air, scope, layerStart } = path
   const peak = motion.peak[move]!
   const duration = motion.duration[move]!
@@ -52,6 +63,8 @@ export function factsOf(path: Toolpath, motion: Motion, move: number, exceptionN
     meanMmS: duration > 0 ? length / duration : 0,
     durationS: duration,
     flowMm3S: area[move]! * peak,
+    ...(tracks && isLaid(kind) ? { meltLoad: tracks.meltLoad[move]! } : {}),
+    ...(tracks && !Number.isNaN(tracks.gloss[move]!) ? { gloss: tracks.gloss[move]! } : {}),
     limiter,
     why: limiterReasons[limiter],
   }

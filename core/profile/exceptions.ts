@@ -9,11 +9,11 @@ export const MOST_EXCEPTIONS = 8
 export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
   const { group, stage } = definitions[name]
   if (group === 'Props' || group === 'Foot' || name === 'infillEvery') return 'part'
-  return stage === 'layers' || layerTimeSettings.has(name) ? 'layers' : 'place'
+  return stage === 'layers' || layerWide.has(name) ? 'layers' : 'place'
 }
 
-/** A layer is slowed as a whole. */
-const layerTimeSettings: ReadonlySet<SettingName> = new Set(['minLayerTime', 'layerTimeWalls', 'floorSpeed'])
+/** A layer is slowed as a whole, and heat does not change from line to line. */
+const layerWide: ReadonlySet<SettingName> = new Set(['minLayerTime', 'layerTimeWalls', 'floorSpeed', 'nozzleTemperature', 'bedTemperature'])
 
 /**
  * A place where other values hold: between two heights, within a box of them, or near the belt of a tilted machine.

@@ -47,6 +47,29 @@ describe('programs that are written', () => {
     expect(read.unknown).toEqual({})
   })
 
+  it('heat otherwise from the layer on where an exception says so, once, and back where it ends', async () => {
+    const part = partOf('post', blockMesh(10, 10, 6))
+    const exceptions = [{ name: 'hot belt', fromZ: 2, toZ: 4, values: { nozzleTemperature: 225 } }]
+    const pieces: string[] = []
+    const choice = { kernel: await testKernel, partName: 'post', filament: 'relative', exceptions } as const
+    programFor(part, { scale: 1, rotateDeg: [0, 0, 0] }, setupOf(), { nozzleTemperature: 205 }, choice, (text) => pieces.push(text))
+    const lines = pieces.join('').split('\n')
+    const heats = lines.flatMap((line, i) =>
+      line.startsWith('M104') && !line.startsWith('M104 S0') ? [[line.split(' ')[1], i] as const] : [],
+    )
+    expect(heats.map(([heat]) => heat)).toEqual(['S205', 'S225', 'S205'])
+    const layerOf = (at: number) =>
+      Number(
+        lines
+          .slice(0, at)
+          .findLast((line) => /layer/i.test(line) && / of /.test(line))
+          ?.match(/(\d+) of/)?.[1],
+      )
+    // Layers of 0.2 mm: the eleventh lies from 2.0 to 2.2 mm.
+    expect(layerOf(heats[1]![1])).toBeGreaterThanOrEqual(10)
+    expect(layerOf(heats[1]![1])).toBeLessThanOrEqual(11)
+  })
+
   it('for a tilted belt say so, never go below the belt, and read back take the same time', async () => {
     const kernel = await testKernel
     const setup = setupOf('towline')

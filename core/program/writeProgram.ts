@@ -1,3 +1,4 @@
+import { fanFor } from '../cooling/fan'
 import { filamentArea } from '../melt/flow'
 import type { Motion } from '../motion/planMotion'
 import type { Setup } from '../profile/resolve'
@@ -138,6 +139,7 @@ class Body {
   private feature = -1
   private feed = -1
   private fan = -1
+  private heat: readonly [nozzle: number, bed: number] = [0, 0]
   private acceleration = -1
   private filamentSum = 0
   private filamentWritten = 0
@@ -148,9 +150,13 @@ class Body {
   ) {}
 
   run(): void {
-    const { path } = this.request
+    const { path, settingsOf } = this.request
+    const { nozzleTemperature, bedTemperature } = settingsOf(0)
+    this.heat = [nozzleTemperature, bedTemperature]
     for (let layer = 0; layer < path.layerStart.length - 1; layer++) {
       this.line(`;${mark.layer}${layer + 1} of ${path.layerStart.length - 1}`)
+      // The first moves of a layer may still belong to the one below.
+      this.setHeat(settingsOf(path.scope[path.layerStart[layer + 1]! - 1] ?? 0))
       for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) this.move(m, layer)
     }
     this.write(this.text)
@@ -205,6 +211,14 @@ class Body {
     this.line(percent === 0 ? 'M107' : `M106 S${Math.round((percent * 255) / 100)}`)
   }
 
+  /** Where an exception asks for another heat from this layer on; the print goes on meanwhile. */
+  private setHeat({ nozzleTemperature, bedTemperature }: Settings): void {
+    const [nozzle, bed] = this.heat
+    if (nozzleTemperature !== nozzle) this.line(`M104 S${nozzleTemperature} ; nozzle, do not wait`)
+    if (bedTemperature !== bed) this.line(`M140 S${bedTemperature} ; bed, do not wait`)
+    this.heat = [nozzleTemperature, bedTemperature]
+  }
+
   private setAcceleration(value: number): void {
     const rounded = Math.round(value)
     if (rounded === this.acceleration || rounded <= 0) return
@@ -218,14 +232,6 @@ class Body {
     this.write(this.text)
     this.text = ''
   }
-}
-
-/** Fan of a move, %: none on the bed, and at least that of its class where a line hangs over air. */
-function fanFor(feature: number, air: number, layer: number, settings: Settings): number {
-  if (layer === 0) return 0
-  if (feature === code.bridge) return settings.bridgeFan
-  const least = [0, settings.overhangFan25, settings.overhangFan50, settings.overhangFan75][air >> 6]!
-  return Math.max(settings.fanSpeed, least)
 }
 
 /** As few digits as the value needs. */

@@ -110,35 +110,68 @@ const reversed = ({ at, area, second, reach }: Cuts): Cuts => ({
 type Weakest = Pick<LoadFigure, 'loadN' | 'weakestAtMm'>
 export type StrengthAt = (section: number) => number
 
-/** σ = F/A: the smallest section between the grips governs. */
-export function pullLoad(sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest {
-  return weakestBetweenGrips(sections, grip, (i) => strengthAt(i) * sections.area[i]!)
+/** Load that each section by itself would bear, N. */
+type LoadAt = (section: number) => number
+
+const atPull =
+  (sections: Cuts, strengthAt: StrengthAt): LoadAt =>
+  (i) =>
+    strengthAt(i) * sections.area[i]!
+
+const atBend = (sections: Cuts, strengthAt: StrengthAt, grip: Grip): LoadAt => {
+  const { high } = grips(sections, grip)
+  return (i) => overArm(strengthAt(i) * sectionModulus(sections, i), high - sections.at[i]!)
 }
+
+const atThreePoint = (sections: Cuts, strengthAt: StrengthAt, grip: Grip): LoadAt => {
+  const { low, high } = grips(sections, grip)
+  return (i) => overArm(strengthAt(i) * sectionModulus(sections, i), Math.min(sections.at[i]! - low, high - sections.at[i]!) / 2)
+}
+
+const overArm = (moment: number, arm: number): number => (arm > 0 ? moment / arm : Infinity)
+
+/**
+ * Load that each section would bear by itself under a way to load the part, N: what is applied over it is the stress ratio.
+ * Infinite where a section is not judged or bears no part of the load. Buckling is the whole's and not told here.
+ */
+export function loadsAlong(sections: Cuts, kind: LoadKind, strengthAt: StrengthAt, inLayer: number, grip = usualGrip): Float64Array {
+  const { low, high } = grips(sections, grip)
+  if (kind === 'bendHigh') {
+    const last = sections.at.length - 1
+    const turnedGrip = { heldTo: 1 - grip.loadedFrom, loadedFrom: 1 - grip.heldTo }
+    return loadsAlong(reversed(sections), 'bend', (i) => strengthAt(last - i), inLayer, turnedGrip).reverse()
+  }
+  const loadAt = {
+    pull: () => atPull(sections, strengthAt),
+    bend: () => atBend(sections, strengthAt, grip),
+    threePoint: () => atThreePoint(sections, strengthAt, grip),
+    crush: () => atPull(sections, () => inLayer),
+  }[kind]()
+  return sections.at.map((at, i) => (isBetween(at, low, high) ? loadAt(i) : Infinity))
+}
+
+/** σ = F/A: the smallest section between the grips governs. */
+export const pullLoad = (sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest =>
+  weakestBetweenGrips(sections, grip, atPull(sections, strengthAt))
 
 /** Cantilever: M = F·(distance to the load), σ = M·c/I (Euler–Bernoulli; any handbook). */
-export function bendLoad(sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest {
-  const { high } = grips(sections, grip)
-  return weakestBetweenGrips(sections, grip, (i) => {
-    const arm = high - sections.at[i]!
-    return arm > 0 ? (strengthAt(i) * sectionModulus(sections, i)) / arm : Infinity
-  })
-}
+export const bendLoad = (sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest =>
+  weakestBetweenGrips(sections, grip, atBend(sections, strengthAt, grip))
 
 /** On two supports, pressed in the middle: M = F/2 · distance to the nearer support (any handbook). */
-export function threePointLoad(sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest {
-  const { low, high } = grips(sections, grip)
-  return weakestBetweenGrips(sections, grip, (i) => {
-    const arm = Math.min(sections.at[i]! - low, high - sections.at[i]!) / 2
-    return arm > 0 ? (strengthAt(i) * sectionModulus(sections, i)) / arm : Infinity
-  })
-}
+export const threePointLoad = (sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest =>
+  weakestBetweenGrips(sections, grip, atThreePoint(sections, strengthAt, grip))
 
 /**
  * Pressed together: the smallest section crushes, or the whole buckles as a column of its slenderest section that is free to
  * turn at both ends, F = π²·E·I/L² (Euler); whichever comes first.
  */
 export function crushLoad(sections: Cuts, strength: number, modulus: number, grip = usualGrip): Weakest & Pick<LoadFigure, 'by'> {
-  const crushed = weakestBetweenGrips(sections, grip, (i) => strength * sections.area[i]!)
+  const crushed = weakestBetweenGrips(
+    sections,
+    grip,
+    atPull(sections, () => strength),
+  )
   const { low, high } = grips(sections, grip)
   const slender = weakestBetweenGrips(sections, grip, (i) => Math.min(sections.second[0][i]!, sections.second[1][i]!))
   const buckles = high > low ? (Math.PI ** 2 * modulus * slender.loadN) / (high - low) ** 2 : Infinity
@@ -195,11 +228,13 @@ function grips({ at }: Cuts, { heldTo, loadedFrom }: Grip): { low: number; high:
   return { low: start + heldTo * length, high: start + loadedFrom * length }
 }
 
+const isBetween = (at: number, low: number, high: number): boolean => at >= low - 1e-9 && at <= high + 1e-9
+
 function weakestBetweenGrips(sections: Cuts, grip: Grip, loadAt: (section: number) => number): Weakest {
   const { low, high } = grips(sections, grip)
   let weakest: Weakest = { loadN: Infinity, weakestAtMm: 0 }
   for (let i = 0; i < sections.at.length; i++) {
-    if (sections.at[i]! < low - 1e-9 || sections.at[i]! > high + 1e-9) continue
+    if (!isBetween(sections.at[i]!, low, high)) continue
     const load = loadAt(i)
     if (load < weakest.loadN) weakest = { loadN: load, weakestAtMm: sections.at[i]! }
   }

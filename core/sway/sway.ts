@@ -86,3 +86,10 @@ export function swayFigures(sections: readonly LayerSection[], modulus: number, 
   const first = given.findIndex((mm) => mm > TOLERABLE * lineWidth)
   return { topMm: given[given.length - 1] ?? 0, ...(first < 0 ? {} : { slowAboveZMm: sections[first]!.z }) }
 }
+
+/** Deflection at the top of each layer, mm; not a number where nothing stands. */
+export function swayByLayer(sections: readonly LayerSection[], tops: Float64Array, modulus: number): Float64Array {
+  const given = deflections(sections, modulus)
+  const at = new Map(sections.map(({ z }, i) => [z.toFixed(4), given[i]!]))
+  return tops.map((z) => at.get(z.toFixed(4)) ?? Number.NaN)
+}

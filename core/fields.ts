@@ -1,0 +1,48 @@
+import { facetRoughnesses, treatmentOf } from './finish/surfaceFigures'
+import type { Placement } from './mesh/place'
+import { type MoveTracks, moveTracks } from './physicsFigures'
+import { layDown, type Part, type Prediction, type PredictOptions, planFor, predict } from './predict'
+import { Scopes } from './profile/exceptions'
+import type { Setup } from './profile/resolve'
+import type { SettingValues } from './profile/settings'
+import { StageCache } from './stageCache'
+import { type Axis, axes } from './strength/sections'
+import { type LoadKind, loadKinds, loadsAlong, sectionsByAxis } from './strength/strengthFigures'
+
+/** Fields of one candidate that can be drawn: a value for each layer, move, facet and section. */
+export interface Fields {
+  /** Of one part, from the bed up. */
+  readonly layers: Prediction['tracks']
+  /** Of all copies, in the order of the path. */
+  readonly moves: MoveTracks
+  /** Of the mesh as it lies: mm² (0 on the bed), µm, and how far it faces up (−1 to 1). */
+  readonly facets: { readonly areaMm2: Float64Array; readonly raUm: Float64Array; readonly up: Float64Array }
+  /** Across each axis: where, and the load that each section would bear by itself, N; infinite where it bears none of it. */
+  readonly sections: Readonly<Record<Axis, { readonly atMm: Float64Array; readonly loadN: Readonly<Record<LoadKind, Float64Array>> }>>
+}
+
+/**
+ * Fields of a candidate. What a prediction before it has computed is taken from the cache.
+ *
+ * @throws InputError when the part cannot be worked on at all
+ */
+export function fieldsOf(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Fields {
+  const shared = { ...options, cache: options.cache ?? new StageCache() }
+  const { tracks, settings } = predict(part, placement, setup, values, shared)
+  const laid = layDown(part, placement, setup, values, shared)
+  const { path, layers, mesh } = laid
+  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(settings))
+  const sections = sectionsByAxis(laid.single, settings)
+  const { inLayer } = setup.material.strength
+  const along = (axis: Axis): Fields['sections'][Axis] => {
+    const strengthAt = (section: number): number => (axis === 'z' ? inLayer * tracks.bond[section]! : inLayer)
+    const loads = loadKinds.map((kind) => [kind, loadsAlong(sections[axis], kind, strengthAt, inLayer, options.load?.grip)])
+    return { atMm: sections[axis].at, loadN: Object.fromEntries(loads) }
+  }
+  return {
+    layers: tracks,
+    moves: moveTracks({ layers, path, motion: planFor(laid, setup, shared), scopes: new Scopes(settings, options.exceptions), setup }),
+    facets: { areaMm2: areas, raUm: roughness, up },
+    sections: Object.fromEntries(axes.map((axis) => [axis, along(axis)])) as Fields['sections'],
+  }
+}

@@ -17,6 +17,8 @@ export const candidateSchema = z.object({
   printer: key,
   nozzle: key,
   material: key,
+  /** The very reel, where one is chosen; it must be of that material. */
+  spool: key.optional(),
   /** What the profile itself says; the rest comes from the shelf. */
   values: settingValuesSchema,
   /** Places where other values hold. */

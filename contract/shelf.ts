@@ -1,10 +1,88 @@
+import type { Setup } from '@sable/core/profile/resolve'
 import { materialSchema } from '@sable/core/shelf/material'
-import { nozzleSchema, printerSchema } from '@sable/core/shelf/printer'
+import { nozzleSchema } from '@sable/core/shelf/nozzle'
+import { printerSchema } from '@sable/core/shelf/printer'
+import { profileSchema } from '@sable/core/shelf/profile'
+import { materialOf, spoolSchema } from '@sable/core/shelf/spool'
 import { z } from 'zod'
 
+export const shelfKinds = ['printers', 'nozzles', 'materials', 'spools', 'profiles'] as const
+export type ShelfKind = (typeof shelfKinds)[number]
+export const shelfKindSchema = z.enum(shelfKinds)
+
+/** What a record of each kind says. */
+export const recordSchemas = {
+  printers: printerSchema,
+  nozzles: nozzleSchema,
+  materials: materialSchema,
+  spools: spoolSchema,
+  profiles: profileSchema,
+} as const
+export type ShelfRecords = { readonly [Kind in ShelfKind]: z.infer<(typeof recordSchemas)[Kind]> }
+
+/** What the shelf knows of a record beside what it says: whether it came with the program, and whether it is put away. */
+const kept = { starter: z.boolean().default(false), archived: z.boolean().default(false) }
+export interface Kept {
+  readonly starter: boolean
+  readonly archived: boolean
+}
+
 export const shelfSchema = z.object({
-  printers: z.array(printerSchema),
-  nozzles: z.array(nozzleSchema),
-  materials: z.array(materialSchema),
+  printers: z.array(printerSchema.extend(kept)),
+  nozzles: z.array(nozzleSchema.extend(kept)),
+  materials: z.array(materialSchema.extend(kept)),
+  spools: z.array(spoolSchema.extend(kept)),
+  profiles: z.array(profileSchema.extend(kept)),
 })
 export type Shelf = z.infer<typeof shelfSchema>
+
+/** The shelf as one file: see docs/shelf-file.md. What is put away goes along. */
+export const shelfFileSchema = z.object({
+  format: z.literal('sable-lantern/shelf'),
+  version: z.literal(1),
+  printers: z.array(printerSchema.extend(kept)).default([]),
+  nozzles: z.array(nozzleSchema.extend(kept)).default([]),
+  materials: z.array(materialSchema.extend(kept)).default([]),
+  spools: z.array(spoolSchema.extend(kept)).default([]),
+  profiles: z.array(profileSchema.extend(kept)).default([]),
+})
+export type ShelfFile = z.infer<typeof shelfFileSchema>
+
+/** What was done to a record. */
+export const archiveSchema = z.object({ archived: z.boolean() })
+
+/** Earlier versions of a record, newest first. */
+export const recordRevisionsSchema = z.array(z.object({ revision: z.number().int(), record: z.unknown(), createdAt: z.string() }))
+export type RecordRevisions = z.infer<typeof recordRevisionsSchema>
+
+/** Where a record is in use, by name. */
+export const usesSchema = z.object({ lineups: z.array(z.string()), spools: z.array(z.string()), columns: z.number().int() })
+export type Uses = z.infer<typeof usesSchema>
+
+/** What a candidate prints with; undefined where the shelf lacks what it names. */
+export function setupOf(
+  names: { readonly printer: string; readonly nozzle: string; readonly material: string; readonly spool?: string | undefined },
+  shelf: Pick<Shelf, 'printers' | 'nozzles' | 'materials' | 'spools'>,
+): Setup | undefined {
+  const printer = shelf.printers.find(({ key }) => key === names.printer)
+  const nozzle = shelf.nozzles.find(({ key }) => key === names.nozzle)
+  const material = shelf.materials.find(({ key }) => key === names.material)
+  const spool = shelf.spools.find(({ key }) => key === names.spool)
+  if (!printer || !nozzle || !material || (names.spool !== undefined && !spool)) return undefined
+  return { printer, nozzle, material: materialOf(material, spool), ...(spool ? { spool } : {}) }
+}
+
+/** A key for a record, made from its name: "Lugger 250" → "lugger-250", and numbered where that is taken. */
+export function keyFor(name: string, taken: readonly string[]): string {
+  const stem =
+    name
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/[^a-z0-9.]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 50) || 'record'
+  if (!taken.includes(stem)) return stem
+  let number = 2
+  while (taken.includes(`${stem}-${number}`)) number++
+  return `${stem}-${number}`
+}

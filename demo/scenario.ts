@@ -1,5 +1,6 @@
 import type { Mesh } from '@sable/core/mesh/mesh'
 import type { SettingValues } from '@sable/core/profile/settings'
+import type { Spool } from '@sable/core/shelf/spool'
 import { noPurpose, type Purpose } from '@sable/core/strength/purpose'
 import { batteryTray } from './parts/batteryTray'
 import { carryHook } from './parts/carryHook'
@@ -90,3 +91,65 @@ export const demoLineup: {
     },
   ],
 }
+
+/** Reels on the lantern maker's shelf. Maker and shop are invented. */
+export const demoSpools: readonly Spool[] = [
+  {
+    key: 'storm-black',
+    name: 'Storm black PLA',
+    material: 'pla',
+    maker: 'Ebbwick',
+    color: '#2a2a2e',
+    netG: 1000,
+    price: 19,
+    weighings: [
+      { on: '2026-08-02', grossG: 1221 },
+      { on: '2026-10-18', grossG: 864 },
+      { on: '2026-11-14', grossG: 612 },
+    ],
+    dried: ['2026-08-02', '2026-11-13'],
+    ladder: [
+      { temperature: 200, flow: 19.5 },
+      { temperature: 210, flow: 22.5 },
+      { temperature: 220, flow: 25 },
+    ],
+    defaults: { retractLength: 0.7 },
+  },
+  {
+    key: 'lamp-amber',
+    name: 'Lamp amber PETG',
+    material: 'petg',
+    maker: 'Ebbwick',
+    color: '#e0922f',
+    netG: 1000,
+    price: 23,
+    weighings: [{ on: '2026-10-30', grossG: 705 }],
+    dried: ['2026-10-29'],
+    defaults: {},
+  },
+  {
+    key: 'rope-ends',
+    name: 'Rope brown PLA, last of the reel',
+    material: 'pla',
+    maker: 'Ebbwick',
+    color: '#8a6239',
+    netG: 1000,
+    reelG: 218,
+    price: 19,
+    weighings: [{ on: '2026-11-20', grossG: 266 }],
+    dried: [],
+    defaults: {},
+  },
+  {
+    key: 'buffer-grey',
+    name: 'Buffer grey flexible',
+    material: 'flexible',
+    maker: 'Sallowmere',
+    color: '#7d8790',
+    netG: 500,
+    price: 18,
+    weighings: [{ on: '2026-09-11', grossG: 612 }],
+    dried: ['2026-09-10'],
+    defaults: {},
+  },
+]

@@ -9,6 +9,7 @@ import type { LineupStore } from './lineups'
 import type { PartStore } from './parts'
 import { answerProblem, databaseAway, ProblemError, parseRequest } from './problems'
 import type { ShelfStore } from './shelf'
+import { shelfRoutes } from './shelfRoutes'
 
 export interface AppParts {
   readonly sequelize: Sequelize
@@ -32,9 +33,7 @@ export function createApp({ sequelize, parts, shelf, lineups, port, webRoot }: A
     response.json({ status: 'ok' })
   })
 
-  app.get('/api/shelf', async (_request, response) => {
-    response.json(await shelf.read())
-  })
+  app.use('/api/shelf', shelfRoutes(shelf))
 
   app.get('/api/parts', async (_request, response) => {
     response.json(await parts.list())

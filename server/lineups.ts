@@ -33,7 +33,7 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
       revision: row.revision,
       demo: Boolean(row.demo),
       updatedAt: row.updatedAt.toISOString(),
-      candidates: candidates.map(({ profileId, printer, nozzle, material }) => {
+      candidates: candidates.map(({ profileId, printer, nozzle, material, spool }) => {
         const profile = byId.get(profileId)
         return {
           id: profileId,
@@ -41,6 +41,7 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
           printer,
           nozzle,
           material,
+          ...(spool === null ? {} : { spool }),
           values: JSON.parse(profile?.settingValues ?? '{}'),
           exceptions: JSON.parse(profile?.exceptions ?? '[]'),
         }
@@ -63,13 +64,14 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
     for (const candidate of content.candidates) await writeProfile(candidate, row.updatedAt, transaction)
     await models.candidates.destroy({ where: { lineupId: row.id }, transaction })
     await models.candidates.bulkCreate(
-      content.candidates.map(({ id, printer, nozzle, material }, position) => ({
+      content.candidates.map(({ id, printer, nozzle, material, spool }, position) => ({
         lineupId: row.id,
         position,
         profileId: id,
         printer,
         nozzle,
         material,
+        spool: spool ?? null,
       })),
       { transaction },
     )
@@ -85,9 +87,10 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
       ['printers', 'printer'],
       ['nozzles', 'nozzle'],
       ['materials', 'material'],
+      ['spools', 'spool'],
     ] as const) {
       const known = new Set((await models[table].findAll({ attributes: ['recordKey'], transaction })).map((row) => row.recordKey))
-      const stray = content.candidates.find((candidate) => !known.has(candidate[field]))
+      const stray = content.candidates.find((candidate) => candidate[field] !== undefined && !known.has(candidate[field]))
       if (stray)
         throw new ProblemError(
           422,

@@ -27,7 +27,7 @@ await migrate(sequelize)
 const models = defineModels(sequelize)
 const reader = createPartReader(fileURLToPath(new URL('./readPartWorker.js', import.meta.url)))
 const parts = createPartStore(sequelize, models, reader)
-const shelf = createShelfStore(models)
+const shelf = createShelfStore(sequelize, models)
 const lineups = createLineupStore(sequelize, models)
 await seedDemo({ parts, shelf, lineups }, process.env.SABLE_FRESH_DEMO === '1')
 

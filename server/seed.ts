@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { asModelled } from '@sable/core/mesh/place'
-import { demoLineup, demoParts } from '@sable/demo/scenario'
+import { demoLineup, demoParts, demoSpools } from '@sable/demo/scenario'
 import type { LineupStore } from './lineups'
 import type { PartStore } from './parts'
 import type { ShelfStore } from './shelf'
@@ -12,9 +12,13 @@ interface Stores {
   readonly lineups: LineupStore
 }
 
-/** Puts the demo there: starter records, parts and the lineup. Once; with `fresh`, the demo's lineup is made anew and nothing else is touched. */
+/** Puts the demo there: starter records, spools, parts and the lineup. Once; with `fresh`, the demo's lineup is made anew and nothing else is touched. */
 export async function seedDemo({ parts, shelf, lineups }: Stores, fresh: boolean): Promise<void> {
-  await shelf.addStarters()
+  // A starter record that was taken off the shelf stays off it.
+  if (await shelf.isEmpty()) {
+    await shelf.addStarters()
+    for (const spool of demoSpools) await shelf.add('spools', spool)
+  }
   const present = await lineups.list()
   const seeded = (await parts.list()).some((part) => part.demo)
   if (seeded && !fresh) return

@@ -1,33 +1,198 @@
-import { type Shelf, shelfSchema } from '@sable/contract/shelf'
+import {
+  keyFor,
+  type RecordRevisions,
+  recordSchemas,
+  type Shelf,
+  type ShelfFile,
+  type ShelfKind,
+  type ShelfRecords,
+  shelfFileSchema,
+  shelfKinds,
+  shelfSchema,
+  type Uses,
+} from '@sable/contract/shelf'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
-import type { Models } from './database/models'
+import type { Sequelize, Transaction } from 'sequelize'
+import type { Models, ShelfRow } from './database/models'
+import { notFound, ProblemError } from './problems'
 
-const tables = ['printers', 'nozzles', 'materials'] as const
+const starters: { readonly [Kind in ShelfKind]: readonly ShelfRecords[Kind][] } = {
+  printers: starterPrinters,
+  nozzles: starterNozzles,
+  materials: starterMaterials,
+  spools: [],
+  profiles: [],
+}
 
-export function createShelfStore(models: Models) {
+const oneOf: Readonly<Record<ShelfKind, 'printer' | 'nozzle' | 'material' | 'spool' | 'profile'>> = {
+  printers: 'printer',
+  nozzles: 'nozzle',
+  materials: 'material',
+  spools: 'spool',
+  profiles: 'profile',
+}
+
+/** Printers, nozzles, materials and spools. */
+export function createShelfStore(sequelize: Sequelize, models: Models) {
+  const tableOf = (kind: ShelfKind) => models[kind === 'profiles' ? 'profileLibrary' : kind]
+
+  /** Every version that a record ever had stays. */
+  const keepRevision = async (kind: ShelfKind, recordKey: string, record: string, transaction?: Transaction): Promise<void> => {
+    const within = transaction ? { transaction } : {}
+    const [last] = await models.shelfRevisions.findAll({ where: { kind, recordKey }, order: [['revision', 'DESC']], limit: 1, ...within })
+    if (last?.record === record) return
+    await models.shelfRevisions.create({ kind, recordKey, revision: (last?.revision ?? 0) + 1, record, createdAt: new Date() }, within)
+  }
+  const rowsOf = async (kind: ShelfKind): Promise<unknown[]> => {
+    const rows = await tableOf(kind).findAll({ order: [['position', 'ASC']] })
+    return rows.map((row) => ({ ...JSON.parse(row.record), starter: Boolean(row.starter), archived: Boolean(row.archived) }))
+  }
+  const find = async (kind: ShelfKind, key: string, transaction?: Transaction) => {
+    const row = await tableOf(kind).findByPk(key, transaction ? { transaction } : {})
+    if (!row) throw notFound(oneOf[kind], key)
+    return row
+  }
+  const nextPosition = async (kind: ShelfKind, transaction: Transaction): Promise<number> => {
+    const last = await tableOf(kind).findOne({ order: [['position', 'DESC']], attributes: ['position'], transaction })
+    return (last?.position ?? -1) + 1
+  }
+
+  const usesOf = async (kind: ShelfKind, key: string): Promise<Uses> => {
+    // A profile of the library is copied into a column; nothing hangs on it.
+    const columns = kind === 'profiles' ? [] : await models.candidates.findAll({ where: { [oneOf[kind]]: key }, attributes: ['lineupId'] })
+    const lineups = await models.lineups.findAll({ where: { id: columns.map(({ lineupId }) => lineupId) } })
+    const spools = kind === 'materials' ? (await read()).spools.filter(({ material }) => material === key) : []
+    return { lineups: lineups.map(({ name }) => name), spools: spools.map(({ name }) => name), columns: columns.length }
+  }
+
+  const read = async (): Promise<Shelf> => {
+    const [printers, nozzles, materials, spools, profiles] = await Promise.all(shelfKinds.map(rowsOf))
+    return shelfSchema.parse({ printers, nozzles, materials, spools, profiles })
+  }
+
+  const checkMaterial = async (kind: ShelfKind, record: ShelfRecords[ShelfKind], transaction?: Transaction): Promise<void> => {
+    if (kind !== 'spools') return
+    const { material } = record as ShelfRecords['spools']
+    if (await models.materials.findByPk(material, transaction ? { transaction } : {})) return
+    throw new ProblemError(422, 'record-unknown', `The shelf has no material "${material}".`, record.name, 'Choose one that is there.')
+  }
+
   return {
-    async read(): Promise<Shelf> {
-      const [printers, nozzles, materials] = await Promise.all(
-        tables.map(async (table) => {
-          const rows = await models[table].findAll({ order: [['position', 'ASC']] })
-          return rows.map((row) => JSON.parse(row.record) as unknown)
-        }),
-      )
-      return shelfSchema.parse({ printers, nozzles, materials })
+    read,
+
+    /** Adds a record; its key is made from its name. */
+    async add<Kind extends ShelfKind>(kind: Kind, record: ShelfRecords[Kind]): Promise<ShelfRecords[Kind]> {
+      return sequelize.transaction(async (transaction) => {
+        await checkMaterial(kind, record, transaction)
+        const taken = (await tableOf(kind).findAll({ attributes: ['recordKey'], transaction })).map((row) => row.recordKey)
+        const own = { ...record, key: keyFor(record.name, taken) }
+        const position = await nextPosition(kind, transaction)
+        await tableOf(kind).create(
+          { recordKey: own.key, position, record: JSON.stringify(own), starter: false, archived: false },
+          { transaction },
+        )
+        await keepRevision(kind, own.key, JSON.stringify(own), transaction)
+        return own
+      })
     },
 
-    /** Puts starter records on the shelf; what is there already stays as it is. */
+    uses: async (kind: ShelfKind, key: string): Promise<Uses> => {
+      await find(kind, key)
+      return usesOf(kind, key)
+    },
+
+    async revisions(kind: ShelfKind, key: string): Promise<RecordRevisions> {
+      const rows = await models.shelfRevisions.findAll({ where: { kind, recordKey: key }, order: [['revision', 'DESC']] })
+      return rows.map(({ revision, record, createdAt }) => ({ revision, record: JSON.parse(record), createdAt: createdAt.toISOString() }))
+    },
+
+    async write<Kind extends ShelfKind>(kind: Kind, key: string, record: ShelfRecords[Kind]): Promise<ShelfRecords[Kind]> {
+      const row = await find(kind, key)
+      await checkMaterial(kind, record)
+      const own = { ...record, key }
+      // What it said before is kept too, for records that were never written since they came.
+      await keepRevision(kind, key, row.record)
+      await row.update({ record: JSON.stringify(own) })
+      await keepRevision(kind, key, JSON.stringify(own))
+      return own
+    },
+
+    async archive(kind: ShelfKind, key: string, archived: boolean): Promise<void> {
+      await (await find(kind, key)).update({ archived })
+    },
+
+    /** @throws ProblemError 409 naming where the record is in use */
+    async remove(kind: ShelfKind, key: string): Promise<void> {
+      const row = await find(kind, key)
+      const { lineups, spools } = await usesOf(kind, key)
+      const uses = [...lineups.map((name) => `lineup "${name}"`), ...spools.map((name) => `spool "${name}"`)]
+      if (uses.length > 0)
+        throw new ProblemError(
+          409,
+          'record-in-use',
+          `This ${oneOf[kind]} is in use: ${uses.join(', ')}.`,
+          JSON.parse(row.record).name,
+          'Choose another one there first, or archive it: it then stays where it is and is offered no more.',
+        )
+      await row.destroy()
+    },
+
+    /** Brings a record that came with the program back to what it said then. */
+    async resetStarter(kind: ShelfKind, key: string): Promise<void> {
+      const starter = starters[kind].find((record) => record.key === key)
+      if (!starter) throw notFound('starter record', key)
+      const row = await find(kind, key)
+      await keepRevision(kind, key, row.record)
+      await row.update({ record: JSON.stringify(starter), archived: false })
+      await keepRevision(kind, key, JSON.stringify(starter))
+    },
+
+    /** Puts starter records on the shelf that are not there; what is there stays as it is. */
     async addStarters(): Promise<void> {
-      const starters = { printers: starterPrinters, nozzles: starterNozzles, materials: starterMaterials }
-      for (const table of tables) {
-        const rows = starters[table].map((record, position) => ({
+      for (const kind of shelfKinds) {
+        const rows: ShelfRow[] = starters[kind].map((record, position) => ({
           recordKey: record.key,
           position,
           record: JSON.stringify(record),
           starter: true,
+          archived: false,
         }))
-        await models[table].bulkCreate(rows, { ignoreDuplicates: true })
+        if (rows.length > 0) await tableOf(kind).bulkCreate(rows, { ignoreDuplicates: true })
       }
+    },
+
+    async isEmpty(): Promise<boolean> {
+      return (await Promise.all(shelfKinds.map((kind) => tableOf(kind).count()))).every((count) => count === 0)
+    },
+
+    async export(): Promise<ShelfFile> {
+      return shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: 1, ...(await read()) })
+    },
+
+    /** Takes the records of a file; those with a key that is there replace what is there. All or nothing. */
+    async import(file: ShelfFile): Promise<{ readonly added: number; readonly replaced: number }> {
+      return sequelize.transaction(async (transaction) => {
+        let [added, replaced] = [0, 0]
+        // Spools come last: their materials may be in the same file.
+        for (const kind of shelfKinds) {
+          for (const given of file[kind]) {
+            const { starter, archived } = given
+            const record = recordSchemas[kind].parse(given)
+            await checkMaterial(kind, record, transaction)
+            const known = await tableOf(kind).findByPk(record.key, { transaction })
+            const text = JSON.stringify(record)
+            if (known) await known.update({ record: text, archived }, { transaction })
+            else {
+              const position = await nextPosition(kind, transaction)
+              await tableOf(kind).create({ recordKey: record.key, position, record: text, starter, archived }, { transaction })
+            }
+            await keepRevision(kind, record.key, text, transaction)
+            if (known) replaced++
+            else added++
+          }
+        }
+        return { added, replaced }
+      })
     },
   }
 }

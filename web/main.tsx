@@ -8,6 +8,7 @@ import { App } from './App'
 import { BenchEntry } from './screens/bench/BenchEntry'
 import { BenchScreen } from './screens/bench/BenchScreen'
 import { Lost } from './screens/Lost'
+import { ShelfScreen } from './screens/shelf/ShelfScreen'
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -24,6 +25,8 @@ const router = createBrowserRouter([
       { path: '/bench', element: <BenchEntry /> },
       { path: '/bench/:lineupId', element: <Navigate to="ledger" replace /> },
       { path: '/bench/:lineupId/ledger', element: <BenchScreen /> },
+      { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
+      { path: '/shelf/:kind/:recordKey?', element: <ShelfScreen /> },
       { path: '*', element: <Lost /> },
     ],
   },

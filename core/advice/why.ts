@@ -9,7 +9,7 @@ import { offAxisStrength } from '../strength/oblique'
 import { type Purpose, statedLoad } from '../strength/purpose'
 import type { LoadKind } from '../strength/strengthFigures'
 import { SIDE_FORCE } from '../sway/sway'
-import { formatDuration } from '../units/format'
+import { formatDuration, inWords } from '../units/format'
 
 /** Why a figure is what it is. */
 export interface Explanation {
@@ -195,5 +195,3 @@ export const explain = (figure: DoubtfulFigure, p: Prediction, setup: Setup, pur
   doubt: doubt(figure, p, purpose),
   doubts: doubtsOf(figure, p, purpose),
 })
-
-const inWords = (name: string): string => name.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)

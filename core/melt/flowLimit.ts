@@ -1,6 +1,7 @@
 import { heatOf, ROOM } from '../shelf/heat'
 import type { Basis, Material } from '../shelf/material'
-import type { Nozzle, Printer } from '../shelf/printer'
+import type { Nozzle } from '../shelf/nozzle'
+import type { Printer } from '../shelf/printer'
 import { fourierFor } from './heating'
 
 /**
@@ -12,9 +13,18 @@ const CLASS_FLOW: Readonly<Record<Printer['hotEnd']['class'], number>> = { short
 /** Of the flow at which a hot end fails, this share is safe to ask for; common practice. */
 export const SAFE_SHARE = 0.85
 
-/** Flow limit, mm³/s, to assume until one is measured: hot-end class × material. Basis: assumed. */
-export function assumedFlowLimit(printer: Pick<Printer, 'hotEnd'>, material: Pick<Material, 'flowFactor'>): number {
-  return Math.round(CLASS_FLOW[printer.hotEnd.class] * material.flowFactor * 10) / 10
+/** A longer nozzle, or one that splits the filament, heats more of it at once (CP-N7); by how much is assumed. */
+const LONGER = 1.25
+const SPLIT = 1.3
+
+/** Flow limit, mm³/s, to assume until one is measured: hot-end class × nozzle × material. Basis: assumed. */
+export function assumedFlowLimit(
+  printer: Pick<Printer, 'hotEnd'>,
+  material: Pick<Material, 'flowFactor'>,
+  { length, geometry }: Pick<Nozzle, 'length' | 'geometry'> = {},
+): number {
+  const byNozzle = (length === 'long' ? LONGER : 1) * (geometry === 'split' ? SPLIT : 1)
+  return Math.round(CLASS_FLOW[printer.hotEnd.class] * byNozzle * material.flowFactor * 10) / 10
 }
 
 /**
@@ -40,7 +50,11 @@ export interface FlowModel {
   readonly basis: Basis
 }
 
-type Melter = { readonly printer: Pick<Printer, 'hotEnd'>; readonly nozzle: Pick<Nozzle, 'body'>; readonly material: Material }
+type Melter = {
+  readonly printer: Pick<Printer, 'hotEnd'>
+  readonly nozzle: Pick<Nozzle, 'body' | 'length' | 'geometry'>
+  readonly material: Material
+}
 
 /**
  * Flow at which a hot end fails at a set temperature, mm³/s. Where the user has measured ladder points, a robust line
@@ -51,7 +65,7 @@ type Melter = { readonly printer: Pick<Printer, 'hotEnd'>; readonly nozzle: Pick
 export function flowModel({ printer, nozzle, material }: Melter, setTemperature: number): FlowModel {
   const ladder = material.ladder ?? []
   if (ladder.length > 0) return { failsAt: Math.max(0.1, throughLadder(ladder, setTemperature)), basis: 'measured' }
-  const base = assumedFlowLimit(printer, material) / SAFE_SHARE
+  const base = assumedFlowLimit(printer, material, nozzle) / SAFE_SHARE
   const middle = middleOfLabel(material)
   const tip = setTemperature + TIP_OFFSET[nozzle.body ?? 'brass']
   const heating = heatingShare(material, tip) / heatingShare(material, middle)

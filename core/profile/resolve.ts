@@ -1,17 +1,22 @@
-import { assumedFlowLimit } from '../melt/flowLimit'
+import { assumedFlowLimit, flowModel, SAFE_SHARE } from '../melt/flowLimit'
 import type { Material } from '../shelf/material'
-import type { Nozzle, Printer } from '../shelf/printer'
+import type { Nozzle } from '../shelf/nozzle'
+import type { Printer } from '../shelf/printer'
+import type { Spool } from '../shelf/spool'
 import { type SettingName, type Settings, type SettingValues, settingNames, settings } from './settings'
 
 /** What a value comes from; a later layer overrides an earlier one. */
-export const origins = ['fallback', 'printer', 'nozzle', 'material', 'profile'] as const
+export const origins = ['fallback', 'printer', 'nozzle', 'material', 'spool', 'profile'] as const
 export type Origin = (typeof origins)[number]
 
 /** What a candidate prints with and on. */
 export interface Setup {
   readonly printer: Printer
   readonly nozzle: Nozzle
+  /** With what is known of the spool in it: see `materialOf`. */
   readonly material: Material
+  /** The very reel, where one is chosen. */
+  readonly spool?: Spool | undefined
 }
 
 export interface ResolvedSettings {
@@ -20,15 +25,16 @@ export interface ResolvedSettings {
 }
 
 /**
- * Full settings for a profile on a machine: printer, then nozzle, then material, then the profile's own values. The
+ * Full settings for a profile on a machine: printer, then nozzle, then material, then spool, then the profile's own values. The
  * highest layer that says something wins.
  */
 export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSettings {
   const layers: Record<Origin, SettingValues> = {
     fallback: Object.fromEntries(settingNames.map((name) => [name, settings[name].fallback])),
     printer: setup.printer.defaults,
-    nozzle: nozzleDefaults(setup.nozzle),
-    material: { ...setup.material.defaults, flowLimit: assumedFlowLimit(setup.printer, setup.material) },
+    nozzle: { ...nozzleDefaults(setup.nozzle), ...setup.nozzle.defaults },
+    material: { ...setup.material.defaults, flowLimit: safeFlow(setup, setup.material.defaults.nozzleTemperature) },
+    spool: setup.spool?.defaults ?? {},
     profile: values,
   }
   const resolved: Record<string, number | string> = {}
@@ -43,8 +49,16 @@ export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSe
   return { settings: resolved as Settings, origins: from }
 }
 
+/** What to ask at most: the safe share of what the user's ladder says at that temperature, else what is assumed. */
+function safeFlow(setup: Setup, temperature: number | undefined): number {
+  const { printer, nozzle, material } = setup
+  if ((material.ladder ?? []).length === 0) return assumedFlowLimit(printer, material, nozzle)
+  const { failsAt } = flowModel(setup, temperature ?? settings.nozzleTemperature.fallback)
+  return Math.round(SAFE_SHARE * failsAt * 10) / 10
+}
+
 /** A line as wide as the bore, half as high: common practice. */
-function nozzleDefaults({ bore }: Nozzle): SettingValues {
+export function nozzleDefaults({ bore }: Nozzle): SettingValues {
   const height = Math.round(bore * 50) / 100
   return { lineWidth: bore, layerHeight: height, firstLayerHeight: Math.max(height, 0.2 * Math.min(1, bore / 0.4)) }
 }

@@ -11,6 +11,8 @@ export const printerSchema = z.object({
   /** Of a tilted belt: angle between gantry and belt, degrees. */
   beltAngle: z.number().min(15).max(75).optional(),
   buildVolume: z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]),
+  /** A round bed is as wide as its build volume. Rectangular unless told otherwise. */
+  bedShape: z.enum(['rectangle', 'round']).optional(),
   /** What the firmware allows, whatever a profile asks. */
   limits: z.object({
     speed: perAxis,
@@ -25,14 +27,22 @@ export const printerSchema = z.object({
    */
   cornerSchool: z.enum(['deviation', 'instantChange']),
   extruder: z.enum(['direct', 'tube']),
+  /** Between extruder and hot end, mm; only where it is fed through one. */
+  tubeLength: z.number().positive().max(3000).optional(),
   hotEnd: z.object({
     class: z.enum(['short', 'long', 'extraLong']),
     maxTemperature: z.number().positive(),
+    /** What the filament runs in down to the nozzle; a plastic lining gives off harmful gas when it is overheated. */
+    lining: z.enum(['metal', 'plastic']).optional(),
+    /** Of the nozzles that it takes, as they are sold: "M6". */
+    thread: z.string().max(20).optional(),
   }),
   filamentDiameter: z.number().positive(),
   enclosed: z.boolean(),
   /** Heat that a full part fan takes off a layer, W/(m²·K); 100 is a strong duct. */
   cooling: z.number().positive().optional(),
+  /** What it stands on. */
+  table: z.enum(['steady', 'ordinary', 'shaky']).optional(),
   /** Own frequency of the frame under the head, Hz. */
   frameFrequency: z.number().positive().optional(),
   /** Room that the head needs when copies are printed one at a time: to every side, and above a finished one, mm. */
@@ -46,18 +56,10 @@ export const printerSchema = z.object({
       nozzle: z.object({ tauS: z.number().positive(), reachC: z.number().positive() }),
     })
     .optional(),
+  /** Power while printing, on average, W. */
+  watts: z.number().positive().max(5000).optional(),
   /** Money per printing hour: power, wear and the share of the purchase price. */
   costPerHour: z.number().min(0),
   defaults: settingValuesSchema,
 })
 export type Printer = z.infer<typeof printerSchema>
-
-/** A nozzle that can be screwed in. Lengths mm. */
-export const nozzleSchema = z.object({
-  key: z.string().regex(/^[a-z0-9.-]+$/),
-  name: z.string().min(1).max(80),
-  bore: z.number().positive().max(3),
-  /** Brass unless told otherwise. */
-  body: z.enum(['brass', 'hardenedSteel', 'tungstenCarbide', 'platedCopper', 'diamondTip']).optional(),
-})
-export type Nozzle = z.infer<typeof nozzleSchema>

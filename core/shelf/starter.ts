@@ -1,5 +1,6 @@
 import type { Material } from './material'
-import type { Nozzle, Printer } from './printer'
+import type { Nozzle } from './nozzle'
+import type { Printer } from './printer'
 
 /**
  * Records that a new desk begins with: invented machines of three common kinds, the usual bores, and materials with
@@ -14,11 +15,14 @@ export const starterPrinters: readonly Printer[] = [
     limits: { speed: { x: 300, y: 300, z: 12 }, acceleration: { x: 800, y: 800, z: 100 }, extruderSpeed: 50, extruderAcceleration: 5000 },
     cornerSchool: 'instantChange',
     extruder: 'tube',
-    hotEnd: { class: 'short', maxTemperature: 255 },
+    tubeLength: 380,
+    hotEnd: { class: 'short', maxTemperature: 255, lining: 'plastic' },
     filamentDiameter: 1.75,
     enclosed: false,
     clearance: { radius: 45, height: 28 },
     start: { homingS: 25, purgeS: 15, bed: { tauS: 260, reachC: 115 }, nozzle: { tauS: 75, reachC: 300 } },
+    table: 'ordinary',
+    watts: 120,
     costPerHour: 0.12,
     defaults: {
       acceleration: 800,
@@ -43,6 +47,8 @@ export const starterPrinters: readonly Printer[] = [
     enclosed: false,
     clearance: { radius: 40, height: 30 },
     start: { homingS: 20, purgeS: 12, bed: { tauS: 200, reachC: 125 }, nozzle: { tauS: 55, reachC: 330 } },
+    table: 'ordinary',
+    watts: 130,
     costPerHour: 0.18,
     defaults: { acceleration: 3000, travelAcceleration: 3000, cornerSpeed: 8, travelSpeed: 250, retractLength: 0.8 },
   },
@@ -64,6 +70,8 @@ export const starterPrinters: readonly Printer[] = [
     enclosed: true,
     clearance: { radius: 55, height: 35 },
     start: { homingS: 18, purgeS: 25, bed: { tauS: 120, reachC: 135 }, nozzle: { tauS: 35, reachC: 360 } },
+    table: 'steady',
+    watts: 180,
     costPerHour: 0.35,
     defaults: { acceleration: 10000, travelAcceleration: 20000, cornerSpeed: 10, travelSpeed: 500, retractLength: 0.6 },
   },
@@ -81,6 +89,8 @@ export const starterPrinters: readonly Printer[] = [
     filamentDiameter: 1.75,
     enclosed: false,
     start: { homingS: 20, purgeS: 20, bed: { tauS: 240, reachC: 95 }, nozzle: { tauS: 60, reachC: 310 } },
+    table: 'ordinary',
+    watts: 200,
     costPerHour: 0.3,
     defaults: {
       acceleration: 1500,
@@ -94,9 +104,16 @@ export const starterPrinters: readonly Printer[] = [
   },
 ]
 
-const nozzle = (bore: number, label = bore.toString()): Nozzle => ({ key: `bore-${label}`, name: `${label} mm bore`, bore })
+const brass = (bore: number): Nozzle => ({ key: `bore-${bore}`, name: `${bore} mm bore`, bore, body: 'brass', inlet: 1.75 })
+const hardened = (bore: number): Nozzle => ({
+  key: `hard-${bore}`,
+  name: `${bore} mm hardened`,
+  bore,
+  body: 'hardenedSteel',
+  inlet: 1.75,
+})
 
-export const starterNozzles: readonly Nozzle[] = [nozzle(0.25), nozzle(0.4), nozzle(0.5), nozzle(0.6), nozzle(0.8)]
+export const starterNozzles: readonly Nozzle[] = [...[0.25, 0.4, 0.5, 0.6, 0.8].map(brass), ...[0.4, 0.6].map(hardened)]
 
 export const starterMaterials: readonly Material[] = [
   {
@@ -108,6 +125,7 @@ export const starterMaterials: readonly Material[] = [
     nozzleRange: [190, 220],
     bedRange: [50, 60],
     flowFactor: 1,
+    moisture: 'slow',
     strength: { inLayer: 50, modulus: 3000, bondFactor: 0.6, basis: 'assumed' },
     defaults: { nozzleTemperature: 210, bedTemperature: 60, fanSpeed: 100 },
   },
@@ -120,6 +138,7 @@ export const starterMaterials: readonly Material[] = [
     nozzleRange: [200, 230],
     bedRange: [50, 60],
     flowFactor: 1.4,
+    moisture: 'slow',
     strength: { inLayer: 46, modulus: 2800, bondFactor: 0.6, basis: 'assumed' },
     defaults: { nozzleTemperature: 220, bedTemperature: 60, fanSpeed: 100 },
   },
@@ -132,6 +151,7 @@ export const starterMaterials: readonly Material[] = [
     nozzleRange: [230, 250],
     bedRange: [80, 90],
     flowFactor: 0.75,
+    moisture: 'middling',
     strength: { inLayer: 45, modulus: 1900, bondFactor: 0.7, basis: 'assumed' },
     defaults: {
       nozzleTemperature: 240,
@@ -152,6 +172,7 @@ export const starterMaterials: readonly Material[] = [
     nozzleRange: [225, 260],
     bedRange: [0, 50],
     flowFactor: 0.3,
+    moisture: 'fast',
     strength: { inLayer: 30, modulus: 60, bondFactor: 0.8, basis: 'assumed' },
     defaults: {
       nozzleTemperature: 230,
@@ -174,6 +195,8 @@ export const starterMaterials: readonly Material[] = [
     nozzleRange: [190, 200],
     bedRange: [55, 60],
     flowFactor: 0.7,
+    moisture: 'middling',
+    fibre: true,
     strength: { inLayer: 30, modulus: 2600, bondFactor: 0.5, basis: 'assumed' },
     defaults: {
       nozzleTemperature: 195,
@@ -196,6 +219,7 @@ export const starterMaterials: readonly Material[] = [
     nozzleRange: [230, 255],
     bedRange: [90, 110],
     flowFactor: 0.9,
+    moisture: 'middling',
     strength: { inLayer: 36, modulus: 2000, bondFactor: 0.55, basis: 'assumed' },
     defaults: { nozzleTemperature: 245, bedTemperature: 100, fanSpeed: 15 },
   },

@@ -11,3 +11,6 @@ export function formatDuration(seconds: number): string {
   const { text, unit } = splitDuration(seconds)
   return `${text} ${unit}`
 }
+
+/** A name as a person reads it: "insideFirst" is "inside first". */
+export const inWords = (name: string): string => name.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)

@@ -83,6 +83,34 @@ const steps: readonly { readonly name: string; readonly up: (db: QueryInterface)
       await db.addColumn('lineups', 'purpose', { type: DataTypes.TEXT('long'), allowNull: false, defaultValue: JSON.stringify(noPurpose) })
     },
   },
+  {
+    name: '04-spools-and-archive',
+    async up(db) {
+      await db.createTable('spools', {
+        record_key: { type: DataTypes.STRING(64), primaryKey: true },
+        position: count,
+        record: json,
+        starter: yes,
+        archived: yes,
+      })
+      for (const table of ['printers', 'nozzles', 'materials']) await db.addColumn(table, 'archived', yes)
+      await db.createTable('profile_library', {
+        record_key: { type: DataTypes.STRING(64), primaryKey: true },
+        position: count,
+        record: json,
+        starter: yes,
+        archived: yes,
+      })
+      await db.createTable('shelf_revisions', {
+        kind: { type: DataTypes.STRING(16), primaryKey: true },
+        record_key: { type: DataTypes.STRING(64), primaryKey: true },
+        revision: { ...count, primaryKey: true },
+        record: json,
+        created_at: when,
+      })
+      await db.addColumn('candidates', 'spool', { type: DataTypes.STRING(64), allowNull: true, ...refers('spools', 'record_key') })
+    },
+  },
 ]
 
 /** Brings the database to the newest schema. */

@@ -19,6 +19,14 @@ export interface ShelfRow {
   position: number
   record: string
   starter: boolean
+  archived: boolean
+}
+export interface ShelfRevisionRow {
+  kind: string
+  recordKey: string
+  revision: number
+  record: string
+  createdAt: Date
 }
 export interface ProfileRow {
   id: string
@@ -52,6 +60,7 @@ export interface CandidateRow {
   printer: string
   nozzle: string
   material: string
+  spool: string | null
 }
 export interface LineupRevisionRow {
   lineupId: string
@@ -69,6 +78,9 @@ export interface Models {
   readonly printers: Table<ShelfRow>
   readonly nozzles: Table<ShelfRow>
   readonly materials: Table<ShelfRow>
+  readonly spools: Table<ShelfRow>
+  readonly profileLibrary: Table<ShelfRow>
+  readonly shelfRevisions: Table<ShelfRevisionRow>
   readonly profiles: Table<ProfileRow>
   readonly profileRevisions: Table<ProfileRevisionRow>
   readonly lineups: Table<LineupRow>
@@ -86,7 +98,7 @@ const when = DataTypes.DATE(3)
 export function defineModels(sequelize: Sequelize): Models {
   const table = <Row extends object>(name: string, attributes: ModelAttributes): Table<Row> =>
     sequelize.define(name, attributes) as unknown as Table<Row>
-  const shelf = { recordKey: { type: key, primaryKey: true }, position: whole, record: text, starter: flag }
+  const shelf = { recordKey: { type: key, primaryKey: true }, position: whole, record: text, starter: flag, archived: flag }
   return {
     blobs: table('blobs', { contentKey: { type: DataTypes.CHAR(64), primaryKey: true }, bytes: DataTypes.BLOB('long'), size: whole }),
     parts: table('parts', {
@@ -101,6 +113,15 @@ export function defineModels(sequelize: Sequelize): Models {
     printers: table('printers', { ...shelf }),
     nozzles: table('nozzles', { ...shelf }),
     materials: table('materials', { ...shelf }),
+    spools: table('spools', { ...shelf }),
+    profileLibrary: table('profile_library', { ...shelf }),
+    shelfRevisions: table('shelf_revisions', {
+      kind: { type: DataTypes.STRING(16), primaryKey: true },
+      recordKey: { type: key, primaryKey: true },
+      revision: { type: whole, primaryKey: true },
+      record: text,
+      createdAt: when,
+    }),
     profiles: table('profiles', {
       id: { type: id, primaryKey: true },
       name: DataTypes.STRING(80),
@@ -133,6 +154,7 @@ export function defineModels(sequelize: Sequelize): Models {
       printer: key,
       nozzle: key,
       material: key,
+      spool: key,
     }),
     lineupRevisions: table('lineup_revisions', {
       lineupId: { type: id, primaryKey: true },

@@ -23,7 +23,7 @@ export async function openServer(name: string, seed = true) {
   await migrate(sequelize)
   const models = defineModels(sequelize)
   const parts = createPartStore(sequelize, models, async (bytes, fileName) => repair(readStl(bytes, fileName)).report)
-  const shelf = createShelfStore(models)
+  const shelf = createShelfStore(sequelize, models)
   const lineups = createLineupStore(sequelize, models)
   if (seed) await seedDemo({ parts, shelf, lineups }, false)
   const app = createApp({ sequelize, parts, shelf, lineups, port: TEST_PORT })

@@ -5,7 +5,7 @@ import type { Purpose } from '@sable/core/strength/purpose'
 
 /** Edits of a lineup: each takes the content and gives the changed one, so that every step can be undone. */
 
-export type SetupField = 'printer' | 'nozzle' | 'material'
+export type SetupField = 'printer' | 'nozzle' | 'material' | 'spool'
 
 const changeCandidate = (content: LineupContent, id: string, change: (candidate: Candidate) => Candidate): LineupContent => ({
   ...content,
@@ -33,19 +33,27 @@ export const setValues = (content: LineupContent, id: string, values: SettingVal
 export const setExceptions = (content: LineupContent, id: string, exceptions: Candidate['exceptions']): LineupContent =>
   changeCandidate(content, id, (candidate) => ({ ...candidate, exceptions }))
 
-export const setSetup = (content: LineupContent, id: string, field: SetupField, key: string): LineupContent =>
-  changeCandidate(content, id, (candidate) => ({ ...candidate, [field]: key }))
+/**
+ * Chooses what a candidate prints with. A spool brings its material, and leaves with it when another one is chosen.
+ *
+ * @param material of the spool, when one is chosen
+ */
+export const setSetup = (
+  content: LineupContent,
+  id: string,
+  field: SetupField,
+  key: string | undefined,
+  material?: string | undefined,
+): LineupContent =>
+  changeCandidate(content, id, ({ spool, ...candidate }) => {
+    if (field === 'spool') return key === undefined ? candidate : { ...candidate, material: material ?? candidate.material, spool: key }
+    const stays = field !== 'material' || key === candidate.material
+    return { ...candidate, [field]: key ?? candidate[field], ...(spool !== undefined && stays ? { spool } : {}) }
+  })
 
 /** Replaces everything but name and identity, as pasting a whole column does. */
 export const setColumn = (content: LineupContent, id: string, from: Omit<Candidate, 'id' | 'name'>): LineupContent =>
-  changeCandidate(content, id, (candidate) => ({
-    ...candidate,
-    printer: from.printer,
-    nozzle: from.nozzle,
-    material: from.material,
-    values: from.values,
-    exceptions: from.exceptions,
-  }))
+  changeCandidate(content, id, ({ name }) => ({ ...from, id, name }))
 
 export const renameCandidate = (content: LineupContent, id: string, name: string): LineupContent => {
   const trimmed = name.trim().slice(0, 80)

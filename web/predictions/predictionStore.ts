@@ -1,6 +1,6 @@
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
+import { type Shelf, setupOf } from '@sable/contract/shelf'
 import type { Prediction } from '@sable/core/predict'
 import type { Stage } from '@sable/core/profile/setting'
 import { placeOf } from '@sable/core/strength/purpose'
@@ -57,16 +57,14 @@ export function requestFor(
   part: StoredPart,
   shelf: Shelf,
 ): PredictRequest | undefined {
-  const printer = shelf.printers.find(({ key }) => key === candidate.printer)
-  const nozzle = shelf.nozzles.find(({ key }) => key === candidate.nozzle)
-  const material = shelf.materials.find(({ key }) => key === candidate.material)
-  if (!printer || !nozzle || !material) return undefined
+  const setup = setupOf(candidate, shelf)
+  if (!setup) return undefined
   return {
     partId: part.id,
     contentKey: part.contentKey,
     fileName: part.fileName,
     placement,
-    setup: { printer, nozzle, material },
+    setup,
     values: candidate.values,
     exceptions: candidate.exceptions,
     load: placeOf(purpose),

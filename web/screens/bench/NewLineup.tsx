@@ -3,10 +3,10 @@ import { noPurpose } from '@sable/core/strength/purpose'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { asRefusal } from '../../api/asRefusal'
 import { createLineup, lineupsQuery } from '../../api/queries'
 import { Button } from '../../ui/Button'
 import { Notice, type Refusal } from '../../ui/Notice'
-import { asRefusal } from './asRefusal'
 import { firstCandidate } from './firstCandidate'
 
 /** Begins a lineup with a part that is already here. */

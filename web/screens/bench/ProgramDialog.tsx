@@ -1,13 +1,12 @@
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
 import { DEFAULT_FEATURE_PATTERN } from '@sable/core/program/words'
 import type { Printer } from '@sable/core/shelf/printer'
-import { formatDuration } from '@sable/core/units/format'
+import { formatDuration, inWords } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import { predictionPool } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Dialog'
-import { inWords } from './ledger/rows'
 
 /** A limiter that holds less of the laying time is not worth a word. */
 const LEAST_SHARE = 0.01

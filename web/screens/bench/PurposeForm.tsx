@@ -1,10 +1,10 @@
 import { seenParts } from '@sable/core/finish/surfaceFigures'
 import { type LimitName, noPurpose, type Purpose, purposeSchema } from '@sable/core/strength/purpose'
 import { loadKinds } from '@sable/core/strength/strengthFigures'
+import { inWords } from '@sable/core/units/format'
 import { useState } from 'react'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'
-import { inWords } from './ledger/rows'
 import { limitNames } from './limits'
 
 /** A limit as a person types it: hours and minutes are minutes here, the rest is in the core's units. */

@@ -7,6 +7,7 @@ export const firstCandidate = (like?: Candidate, name = 'new'): Candidate => ({
   printer: like?.printer ?? 'lugger',
   nozzle: like?.nozzle ?? 'bore-0.4',
   material: like?.material ?? 'pla',
+  ...(like?.spool === undefined ? {} : { spool: like.spool }),
   values: {},
   exceptions: [],
 })

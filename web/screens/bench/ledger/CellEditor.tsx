@@ -1,5 +1,6 @@
+import { inWords } from '@sable/core/units/format'
 import { useEffect, useRef, useState } from 'react'
-import { inWords, type LedgerRow } from './rows'
+import type { LedgerRow } from './rows'
 
 interface Props {
   readonly row: LedgerRow

@@ -6,13 +6,13 @@ import { readProfileFile, writeProfileFile } from '@sable/core/formats/profileFi
 import { judge, type Purpose } from '@sable/core/strength/purpose'
 import { Ellipsis, GripVertical, X } from 'lucide-react'
 import { useEffect, useState } from 'react'
+import { asRefusal } from '../../../api/asRefusal'
 import { edit } from '../../../desk/deskStore'
 import { duplicateCandidate, moveCandidate, removeCandidate, renameCandidate, setColumn } from '../../../desk/edits'
 import { resumeForecast, stopForecast, useForecasts } from '../../../predictions/predictionStore'
 import { Button, IconButton } from '../../../ui/Button'
 import { Menu, MenuItem, MenuSeparator } from '../../../ui/Menu'
 import type { Refusal } from '../../../ui/Notice'
-import { asRefusal } from '../asRefusal'
 import { EditableText } from '../EditableText'
 import { limitNouns, limitWords, shownLimit } from '../limits'
 
@@ -99,18 +99,23 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onRe
 }
 
 /** A column on the clipboard is a profile file, so that it can go into a text or a file as well. */
-const columnText = ({ name, printer, nozzle, material, values, exceptions }: Candidate): string =>
-  JSON.stringify({ ...JSON.parse(writeProfileFile({ name, settings: values, printer, material, exceptions })), nozzleKey: nozzle }, null, 2)
+const columnText = ({ name, printer, nozzle, material, spool, values, exceptions }: Candidate): string =>
+  JSON.stringify(
+    { ...JSON.parse(writeProfileFile({ name, settings: values, printer, material, exceptions })), nozzleKey: nozzle, spoolKey: spool },
+    null,
+    2,
+  )
 
 function readColumn(text: string, target: Candidate): Omit<Candidate, 'id' | 'name'> {
   if (!text.trimStart().startsWith('{'))
     throw new InputError('clipboard-no-column', 'The clipboard holds no column.', 'Paste column', 'Copy a column from its menu first.')
   const { settings, printer, material, exceptions = [] } = readProfileFile(text, 'Clipboard')
-  const { nozzleKey } = JSON.parse(text) as { nozzleKey?: unknown }
+  const { nozzleKey, spoolKey } = JSON.parse(text) as { nozzleKey?: unknown; spoolKey?: unknown }
   return {
     printer: printer ?? target.printer,
     material: material ?? target.material,
     nozzle: typeof nozzleKey === 'string' ? nozzleKey : target.nozzle,
+    ...(typeof spoolKey === 'string' ? { spool: spoolKey } : {}),
     values: settings,
     exceptions: [...exceptions],
   }

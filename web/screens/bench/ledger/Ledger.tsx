@@ -6,13 +6,13 @@ import type { Shelf } from '@sable/contract/shelf'
 import type { DoubtfulFigure } from '@sable/core/doubt/doubt'
 import { Plus } from 'lucide-react'
 import { useMemo, useRef, useState } from 'react'
+import { asRefusal } from '../../../api/asRefusal'
 import { edit } from '../../../desk/deskStore'
 import { addCandidate, moveCandidate, nextName } from '../../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
 import { download, fileNameFrom } from '../../../ui/download'
 import { Notice, type Refusal } from '../../../ui/Notice'
-import { asRefusal } from '../asRefusal'
 import { firstCandidate } from '../firstCandidate'
 import { ColumnHeader } from './ColumnHeader'
 import { ExceptionRow } from './ExceptionRow'
@@ -36,8 +36,8 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
   const [search, setSearch] = useState('')
   const [onlyDifferences, setOnlyDifferences] = useState(false)
   const [why, setWhy] = useState<{ readonly figure: DoubtfulFigure; readonly candidateId: string }>()
-  const allRows = useMemo(() => ledgerRows(shelf), [shelf])
   const { candidates } = content
+  const allRows = useMemo(() => ledgerRows(shelf, candidates), [shelf, candidates])
   const columns = useMemo(() => candidates.map((candidate) => cellsOf(candidate, candidates[0], shelf) ?? {}), [candidates, shelf])
   const groups = useMemo(
     () => filterRows(allRows, search, onlyDifferences ? differingRows(columns) : undefined, meaninglessRows(columns)),

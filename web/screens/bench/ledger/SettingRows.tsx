@@ -101,6 +101,7 @@ const originNames = {
   printer: 'from the printer',
   nozzle: 'from the nozzle',
   material: 'from the material',
+  spool: 'from the spool',
   profile: 'set in this profile',
 } as const
 

@@ -35,7 +35,7 @@ export function typeInto(
       row.label,
       `Choose one of ${row.choices.map(({ name }) => name).join(', ')}.`,
     )
-  return setSetup(content, candidateId, row.id, choice.key)
+  return setSetup(content, candidateId, row.id, choice.key === '' ? undefined : choice.key, choice.material)
 }
 
 /** Gives the values of a selection back to the shelf; what a candidate prints with cannot be empty and stays. */
@@ -53,7 +53,9 @@ export function fillRight(content: LineupContent, rows: readonly LedgerRow[], se
   const target = right > left ? selection : { ...selection, column: content.candidates.length - 1, fromColumn: left }
   return overCells(content, rows, target, (changed, row, id) => {
     if (id === source.id) return changed
-    return row.kind === 'setting' ? setValue(changed, id, row.id, source.values[row.id]) : setSetup(changed, id, row.id, source[row.id])
+    return row.kind === 'setting'
+      ? setValue(changed, id, row.id, source.values[row.id])
+      : setSetup(changed, id, row.id, source[row.id], source.material)
   })
 }
 

@@ -1,4 +1,5 @@
 import type { LineupContent } from '@sable/contract/lineup'
+import { shelfSchema } from '@sable/contract/shelf'
 import { InputError } from '@sable/core/errors'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { noPurpose } from '@sable/core/strength/purpose'
@@ -13,7 +14,28 @@ import { verdicts } from './verdicts/verdicts'
 
 const timeRows = verdicts.find(({ id }) => id === 'time')?.parts ?? []
 
-const shelf = { printers: [...starterPrinters], nozzles: [...starterNozzles], materials: [...starterMaterials] }
+const shelf = shelfSchema.parse({
+  printers: starterPrinters,
+  nozzles: starterNozzles,
+  materials: starterMaterials,
+  spools: [
+    { key: 'lamp-amber', name: 'Lamp amber PETG', material: 'petg', netG: 1000, weighings: [], dried: [], defaults: {} },
+    {
+      key: 'storm-black',
+      name: 'Storm black PLA',
+      material: 'pla',
+      netG: 1000,
+      weighings: [],
+      dried: [],
+      ladder: [
+        { temperature: 200, flow: 20 },
+        { temperature: 210, flow: 22 },
+      ],
+      defaults: { retractLength: 0.7 },
+    },
+  ],
+  profiles: [],
+})
 const candidate = (id: string, values = {}) => ({
   id,
   name: id,
@@ -42,6 +64,18 @@ describe('cells', () => {
     expect(typeInto(content, rows[rowOf('material')]!, 'b', 'fast pla', columns[1]).candidates[1]?.material).toBe('fast-pla')
     expect(() => typeInto(content, rows[rowOf('wallCount')]!, 'a', '-1', columns[0])).toThrow(InputError)
     expect(() => typeInto(content, rows[rowOf('printer')]!, 'a', 'nowhere', columns[0])).toThrow(/no printer/)
+  })
+
+  it('take a spool with its material, and let it go when another material is chosen', () => {
+    const withSpool = typeInto(content, rows[rowOf('spool')]!, 'a', 'lamp amber petg', columns[0])
+    expect(withSpool.candidates[0]).toMatchObject({ spool: 'lamp-amber', material: 'petg' })
+    expect(typeInto(withSpool, rows[rowOf('nozzle')]!, 'a', 'bore-0.6', columns[0]).candidates[0]?.spool).toBe('lamp-amber')
+    expect(typeInto(withSpool, rows[rowOf('material')]!, 'a', 'abs', columns[0]).candidates[0]?.spool).toBeUndefined()
+    expect(typeInto(withSpool, rows[rowOf('spool')]!, 'a', 'none', columns[0]).candidates[0]).not.toHaveProperty('spool')
+    const cells = cellsOf({ ...candidate('d'), spool: 'storm-black' }, undefined, shelf)!
+    expect(cells.retractLength).toMatchObject({ value: 0.7, origin: 'spool' })
+    // 85 % of the flow at which its ladder failed at 210 °C.
+    expect(Number(cells.flowLimit?.value)).toBeCloseTo(0.85 * 22, 9)
   })
 
   it('take a wall thickness for a count, and tell how thick so many walls are (CP-N8, common practice)', () => {

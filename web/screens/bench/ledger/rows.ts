@@ -1,10 +1,11 @@
 import type { Candidate } from '@sable/contract/lineup'
-import type { Shelf } from '@sable/contract/shelf'
+import { type Kept, type Shelf, setupOf } from '@sable/contract/shelf'
 import { applies } from '@sable/core/profile/applies'
 import { type Origin, resolveSettings } from '@sable/core/profile/resolve'
 import { type Group, groups, type Setting } from '@sable/core/profile/setting'
 import { definitionOf, type SettingName, settingNames, settings } from '@sable/core/profile/settings'
 import { thicknessOf } from '@sable/core/profile/typedValue'
+import { inWords } from '@sable/core/units/format'
 import type { SetupField } from '../../../desk/edits'
 
 /** An editable row of the ledger: what a candidate prints with, or one setting. */
@@ -13,9 +14,17 @@ export type LedgerRow =
       readonly kind: 'setup'
       readonly id: SetupField
       readonly label: string
-      readonly choices: readonly { readonly key: string; readonly name: string }[]
+      readonly choices: readonly SetupChoice[]
     }
   | { readonly kind: 'setting'; readonly id: SettingName; readonly label: string; readonly setting: Setting }
+
+export interface SetupChoice {
+  /** Empty for none. */
+  readonly key: string
+  readonly name: string
+  /** What a spool is of. */
+  readonly material?: string
+}
 
 export interface RowGroup {
   readonly name: Group | 'Setup'
@@ -34,9 +43,12 @@ const shapes: Readonly<Record<Group, string>> = {
   Foot: 'what stands on the bed',
 }
 
-/** Every row, in groups. */
-export function ledgerRows(shelf: Shelf): RowGroup[] {
-  const named = (records: readonly { readonly key: string; readonly name: string }[]) => records.map(({ key, name }) => ({ key, name }))
+/** Every row, in groups. What is archived is offered only where a candidate has it already. */
+export function ledgerRows(shelf: Shelf, candidates: readonly Candidate[] = []): RowGroup[] {
+  const used = new Set(candidates.flatMap(({ printer, nozzle, material, spool }) => [printer, nozzle, material, spool]))
+  const named = (records: readonly (SetupChoice & Kept)[]): SetupChoice[] =>
+    records.filter(({ archived, key }) => !archived || used.has(key)).map(({ key, name }) => ({ key, name }))
+  const spools = shelf.spools.filter(({ archived, empty, key }) => (!archived && !empty) || used.has(key))
   return [
     {
       name: 'Setup',
@@ -45,6 +57,12 @@ export function ledgerRows(shelf: Shelf): RowGroup[] {
         { kind: 'setup', id: 'printer', label: 'Printer', choices: named(shelf.printers) },
         { kind: 'setup', id: 'nozzle', label: 'Nozzle', choices: named(shelf.nozzles) },
         { kind: 'setup', id: 'material', label: 'Material', choices: named(shelf.materials) },
+        {
+          kind: 'setup',
+          id: 'spool',
+          label: 'Spool',
+          choices: [{ key: '', name: 'none' }, ...spools.map(({ key, name, material }) => ({ key, name, material }))],
+        },
       ],
     },
     ...groups.map((group) => ({
@@ -81,11 +99,9 @@ export function cellsOf(candidate: Candidate, first: Candidate | undefined, shel
 }
 
 function resolvedValues(candidate: Candidate, shelf: Shelf): Record<string, Omit<Cell, 'differs'>> | undefined {
-  const printer = shelf.printers.find(({ key }) => key === candidate.printer)
-  const nozzle = shelf.nozzles.find(({ key }) => key === candidate.nozzle)
-  const material = shelf.materials.find(({ key }) => key === candidate.material)
-  if (!printer || !nozzle || !material) return undefined
-  const { settings: values, origins } = resolveSettings({ printer, nozzle, material }, candidate.values)
+  const chosen = setupOf(candidate, shelf)
+  if (!chosen) return undefined
+  const { settings: values, origins } = resolveSettings(chosen, candidate.values)
   const setup = ({ key, name }: { readonly key: string; readonly name: string }): Omit<Cell, 'differs'> => ({
     value: key,
     text: name,
@@ -98,9 +114,10 @@ function resolvedValues(candidate: Candidate, shelf: Shelf): Record<string, Omit
     return mm === undefined ? undefined : `${Number(mm.toFixed(2))} mm`
   }
   return {
-    printer: setup(printer),
-    nozzle: setup(nozzle),
-    material: setup(material),
+    printer: setup(chosen.printer),
+    nozzle: setup(chosen.nozzle),
+    material: setup(chosen.material),
+    spool: setup(chosen.spool ?? { key: '', name: 'none' }),
     ...Object.fromEntries(
       settingNames.map((name) => [
         name,
@@ -123,9 +140,6 @@ export function formatValue(setting: Setting, value: number | string): string {
   const shown = value.toFixed(digits)
   return Number(shown) === value ? shown : String(value)
 }
-
-/** A choice as a person reads it: "insideFirst" is "inside first". */
-export const inWords = (choice: string): string => choice.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
 
 /**
  * Keeps the rows that match a search or differ between columns; empty groups disappear. Without a search, rows that mean

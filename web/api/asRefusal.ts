@@ -1,6 +1,6 @@
 import { InputError } from '@sable/core/errors'
-import { RequestError } from '../../api/client'
-import type { Refusal } from '../../ui/Notice'
+import type { Refusal } from '../ui/Notice'
+import { RequestError } from './client'
 
 /** Whatever was thrown, as something that a person can act on. */
 export function asRefusal(error: unknown): Refusal {

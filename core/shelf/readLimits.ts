@@ -1,0 +1,119 @@
+import type { SettingValues } from '../profile/settings'
+import type { Printer } from './printer'
+
+/** What a machine tells of its limits, as far as the text says; lengths mm, times s. */
+export interface ToldLimits {
+  readonly limits: {
+    readonly speed: Partial<Printer['limits']['speed']>
+    readonly acceleration: Partial<Printer['limits']['acceleration']>
+    readonly extruderSpeed?: number
+    readonly extruderAcceleration?: number
+  }
+  readonly cornerSchool?: Printer['cornerSchool']
+  /** Defaults of settings that the machine tells: accelerations and corner speed. */
+  readonly defaults: SettingValues
+  /** How a line was understood where it could mean two things, and lines that say nothing of limits. */
+  readonly remarks: readonly string[]
+}
+
+/** Feeds beyond this, mm/s, are told in mm/min; no filament-laying machine runs that fast. */
+const FASTEST = 2000
+
+type Words = Readonly<Record<string, number>>
+
+/**
+ * Reads the text that a machine prints when it is asked for its settings: `M201` accelerations, `M203` feeds, `M204` printing
+ * and travel accelerations, `M205` corners, by instant change (X, Y) or by deviation (J). Whatever stands before the word on
+ * a line ("echo:") is passed over.
+ *
+ * A deviation J becomes the speed at a square corner, v² = a·J·s/(1 − s) with s = sin 45° (Jeon 2011, from memory).
+ */
+export function readLimits(text: string): ToldLimits {
+  const remarks: string[] = []
+  const told: Record<string, Words> = {}
+  for (const line of text.split(/\r?\n/)) {
+    const code = /\bM20[1345]\b/i.exec(line)
+    if (!code) continue
+    const rest = line.slice(code.index + code[0].length).replace(/;.*/, '')
+    const words = Object.fromEntries(
+      [...rest.matchAll(/([A-Z])\s*(-?\d*\.?\d+)/gi)].map(([, letter, value]) => [letter!.toUpperCase(), Number(value)]),
+    )
+    told[code[0].toUpperCase()] = { ...told[code[0].toUpperCase()], ...words }
+  }
+  const { M201 = {}, M203 = {}, M204 = {}, M205 = {} } = told
+  if (Object.keys(told).length === 0) remarks.push('There is no line with M201, M203, M204 or M205 in this text.')
+  const perMinute = Math.max(0, ...['X', 'Y'].map((axis) => M203[axis] ?? 0)) > FASTEST
+  if (perMinute) remarks.push(`M203 tells X ${M203.X}: taken as mm/min.`)
+  const feed = (value: number | undefined): number | undefined => (value === undefined ? undefined : value / (perMinute ? 60 : 1))
+  const printing = M204.P ?? M204.S
+  const school = M205.J !== undefined && M205.J > 0 ? 'deviation' : M205.X !== undefined ? 'instantChange' : undefined
+  const atSquare = Math.SQRT1_2 / (1 - Math.SQRT1_2)
+  let corner: number | undefined
+  if (school === 'instantChange') corner = Math.min(M205.X!, M205.Y ?? M205.X!)
+  if (school === 'deviation') {
+    const acceleration = printing ?? M201.X
+    if (acceleration !== undefined) corner = Math.sqrt(acceleration * M205.J! * atSquare)
+    else remarks.push('M205 tells a deviation, but no line tells the acceleration that it goes with.')
+  }
+  return {
+    limits: {
+      speed: positive({ x: feed(M203.X), y: feed(M203.Y), z: feed(M203.Z) }),
+      acceleration: positive({ x: M201.X, y: M201.Y, z: M201.Z }),
+      ...positive({ extruderSpeed: feed(M203.E), extruderAcceleration: M201.E }),
+    },
+    ...(school ? { cornerSchool: school } : {}),
+    defaults: positive({
+      acceleration: printing,
+      travelAcceleration: M204.T,
+      cornerSpeed: corner === undefined ? undefined : Math.round(corner * 10) / 10,
+    }),
+    remarks,
+  }
+}
+
+/** Only what is told, and makes sense as a limit. */
+const positive = <T extends string>(values: Record<T, number | undefined>): Partial<Record<T, number>> =>
+  Object.fromEntries(Object.entries<number | undefined>(values).filter(([, value]) => value !== undefined && value > 0)) as Partial<
+    Record<T, number>
+  >
+
+export interface LimitChange {
+  readonly label: string
+  readonly unit: string
+  readonly stored: string
+  readonly told: string
+}
+
+/** What of the told limits differs from a printer's record. */
+export function limitChanges(printer: Printer, { limits, cornerSchool, defaults }: ToldLimits): LimitChange[] {
+  const row = (label: string, unit: string, stored: number | string | undefined, told: number | string | undefined): LimitChange[] =>
+    told === undefined || told === stored
+      ? []
+      : [{ label, unit, stored: stored === undefined ? 'not set' : String(stored), told: String(told) }]
+  const axes = ['x', 'y', 'z'] as const
+  return [
+    ...axes.flatMap((axis) => row(`Speed ${axis.toUpperCase()}`, 'mm/s', printer.limits.speed[axis], limits.speed[axis])),
+    ...axes.flatMap((axis) =>
+      row(`Acceleration ${axis.toUpperCase()}`, 'mm/s²', printer.limits.acceleration[axis], limits.acceleration[axis]),
+    ),
+    ...row('Filament feed', 'mm/s', printer.limits.extruderSpeed, limits.extruderSpeed),
+    ...row('Filament acceleration', 'mm/s²', printer.limits.extruderAcceleration, limits.extruderAcceleration),
+    ...row('Corners', '', printer.cornerSchool, cornerSchool),
+    ...row('Printing acceleration', 'mm/s²', printer.defaults.acceleration, defaults.acceleration),
+    ...row('Travel acceleration', 'mm/s²', printer.defaults.travelAcceleration, defaults.travelAcceleration),
+    ...row('Corner speed', 'mm/s', printer.defaults.cornerSpeed, defaults.cornerSpeed),
+  ]
+}
+
+/** A printer's record with the told limits in place of its own. */
+export const withLimits = (printer: Printer, { limits, cornerSchool, defaults }: ToldLimits): Printer => ({
+  ...printer,
+  limits: {
+    ...printer.limits,
+    ...limits,
+    speed: { ...printer.limits.speed, ...limits.speed },
+    acceleration: { ...printer.limits.acceleration, ...limits.acceleration },
+  },
+  cornerSchool: cornerSchool ?? printer.cornerSchool,
+  defaults: { ...printer.defaults, ...defaults },
+})

@@ -1,0 +1,195 @@
+import { zodResolver } from '@hookform/resolvers/zod'
+import { recordSchemas, type ShelfKind } from '@sable/contract/shelf'
+import { inWords } from '@sable/core/units/format'
+import clsx from 'clsx'
+import { type FieldErrors, type FieldValues, get, type UseFormRegister, useForm } from 'react-hook-form'
+import type { FieldGroup, RecordField } from './fields'
+import type { AnyRecord } from './shelfStore'
+
+interface Props {
+  readonly kind: ShelfKind
+  readonly record: AnyRecord
+  readonly groups: readonly FieldGroup[]
+  /** Called with a whole, valid record when a field that was changed is left. */
+  readonly onSave: (record: AnyRecord) => void
+}
+
+/** The fields of a record. What is typed is stored when its field is left, unless the record would make no sense then. */
+export function RecordForm({ kind, record, groups, onSave }: Props) {
+  const check = zodResolver(recordSchemas[kind] as never)
+  const { register, handleSubmit, formState } = useForm<FieldValues>({
+    values: record,
+    // Objects of which nothing is filled in are not there at all.
+    resolver: (values, context, options) => check(pruned(values) as never, context, options as never) as never,
+    mode: 'onBlur',
+  })
+  const save = handleSubmit((values) => {
+    if (JSON.stringify(sorted(values)) !== JSON.stringify(sorted(recordSchemas[kind].parse(record)))) onSave(values as AnyRecord)
+  })
+  return (
+    <form
+      aria-label={`${record.name}, its fields`}
+      noValidate
+      onBlur={() => void save()}
+      onSubmit={(event) => {
+        event.preventDefault()
+        void save()
+      }}
+      className="space-y-5"
+    >
+      {groups.map(({ name, fields }) => (
+        <fieldset key={name}>
+          <legend className="mb-1.5 text-[12.5px] font-semibold text-lantern-ink">{name}</legend>
+          <div className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-x-6 gap-y-1">
+            {fields.map((field) => (
+              <FormField key={field.path} field={field} register={register} errors={formState.errors} />
+            ))}
+          </div>
+        </fieldset>
+      ))}
+      {/* Enter in any field stores it. */}
+      <button type="submit" className="sr-only" tabIndex={-1}>
+        Store
+      </button>
+    </form>
+  )
+}
+
+interface FieldProps {
+  readonly field: RecordField
+  readonly register: UseFormRegister<FieldValues>
+  readonly errors: FieldErrors
+}
+
+function FormField({ field, register, errors }: FieldProps) {
+  const { path, label, unit = '', empty, help } = field
+  const problem = problemOf(get(errors, path))
+  const id = `field-${path.replaceAll('.', '-')}`
+  return (
+    <div className={clsx('grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-2', field.kind === 'long' && 'col-span-full')}>
+      <label htmlFor={id} title={help} className="truncate text-[12.5px] text-muted">
+        {label}
+      </label>
+      <span className="flex items-center gap-1.5">
+        <Control id={id} field={field} register={register} invalid={problem !== undefined} placeholder={empty ?? ''} />
+        <span className="w-11 text-[11px] text-muted">{unit}</span>
+      </span>
+      {problem !== undefined && (
+        <span role="alert" id={`${id}-problem`} className="col-span-2 text-[11.5px] text-stop">
+          {problem}
+        </span>
+      )}
+    </div>
+  )
+}
+
+const box = 'h-7 rounded border border-line bg-sunk px-2 text-[12.5px] placeholder:text-muted/70 aria-[invalid=true]:border-stop'
+
+function Control({
+  id,
+  field,
+  register,
+  invalid,
+  placeholder,
+}: {
+  id: string
+  field: RecordField
+  register: FieldProps['register']
+  invalid: boolean
+  placeholder: string
+}) {
+  const shared = { id, 'aria-invalid': invalid, 'aria-describedby': invalid ? `${id}-problem` : undefined, title: field.help }
+  switch (field.kind) {
+    case 'number':
+      return (
+        <input
+          {...shared}
+          inputMode="decimal"
+          placeholder={placeholder}
+          className={`${box} figure w-24 text-right`}
+          {...register(field.path, { setValueAs: toNumber })}
+        />
+      )
+    case 'choice':
+      return (
+        <select {...shared} className={`${box} w-40 px-1`} {...register(field.path, { setValueAs: emptyToNothing })}>
+          {field.empty !== undefined && <option value="">{field.empty}</option>}
+          {(field.choices ?? []).map((choice) => {
+            const { key, name } = typeof choice === 'string' ? { key: choice, name: inWords(choice) } : choice
+            return (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            )
+          })}
+        </select>
+      )
+    case 'yes':
+      return <input {...shared} type="checkbox" className="size-4 accent-lantern" {...register(field.path)} />
+    case 'color':
+      return (
+        <input
+          {...shared}
+          type="color"
+          className="h-7 w-24 rounded border border-line bg-sunk"
+          {...register(field.path, { setValueAs: emptyToNothing })}
+        />
+      )
+    case 'long':
+      return (
+        <textarea
+          {...shared}
+          rows={5}
+          placeholder={placeholder}
+          className={`${box} h-auto w-[34rem] max-w-full py-1`}
+          {...register(field.path)}
+        />
+      )
+    case 'tags':
+      return <input {...shared} placeholder={placeholder} className={`${box} w-40`} {...register(field.path, { setValueAs: toTags })} />
+    case 'text':
+      return (
+        <input {...shared} placeholder={placeholder} className={`${box} w-40`} {...register(field.path, { setValueAs: emptyToNothing })} />
+      )
+  }
+}
+
+/** Empty text takes a value back; a comma counts as a decimal point. */
+const toNumber = (value: unknown): number | undefined => {
+  if (typeof value === 'number' || value === undefined) return value as number | undefined
+  const text = String(value).trim()
+  return text === '' ? undefined : Number(text.replace(',', '.'))
+}
+const emptyToNothing = (value: unknown): unknown => (value === '' || value === null ? undefined : value)
+const toTags = (value: unknown): string[] =>
+  (Array.isArray(value) ? value : String(value ?? '').split(',')).map((tag) => String(tag).trim()).filter((tag) => tag !== '')
+
+/** The first sentence of an error, however deep it lies. */
+function problemOf(error: unknown): string | undefined {
+  if (typeof error !== 'object' || error === null) return undefined
+  const { message } = error as { message?: unknown }
+  if (typeof message === 'string') return message.includes('NaN') ? 'This is no number.' : message
+  return Object.values(error).map(problemOf).find(Boolean)
+}
+
+/** Without what is not filled in. */
+function pruned(value: unknown): unknown {
+  if (Array.isArray(value)) return value.every((entry) => entry === undefined) && value.length > 0 ? undefined : value.map(pruned)
+  if (typeof value !== 'object' || value === null) return value
+  const entries = Object.entries(value)
+    .map(([name, entry]) => [name, pruned(entry)] as const)
+    .filter(([, entry]) => entry !== undefined)
+  return entries.length === 0 && Object.keys(value).length > 0 ? undefined : Object.fromEntries(entries)
+}
+
+/** The same with names in order, so that records can be compared. */
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted)
+  if (typeof value !== 'object' || value === null) return value
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([, entry]) => entry !== undefined)
+      .sort(([a], [b]) => a.localeCompare(b))
+      .map(([name, entry]) => [name, sorted(entry)]),
+  )
+}

@@ -1,0 +1,222 @@
+import type { Shelf, ShelfKind } from '@sable/contract/shelf'
+import { nozzleBodies } from '@sable/core/shelf/nozzle'
+
+/** One field of a record: where it stands in it, and how it is asked for. */
+export interface RecordField {
+  /** "limits.speed.x" */
+  readonly path: string
+  readonly label: string
+  readonly kind: 'text' | 'long' | 'number' | 'choice' | 'yes' | 'color' | 'tags'
+  readonly unit?: string
+  readonly choices?: readonly (string | { readonly key: string; readonly name: string })[]
+  /** What an empty field means; a field without it must be filled. */
+  readonly empty?: string
+  readonly help?: string
+}
+
+export interface FieldGroup {
+  readonly name: string
+  readonly fields: readonly RecordField[]
+}
+
+const number = (path: string, label: string, unit: string, more: Partial<RecordField> = {}): RecordField => ({
+  path,
+  label,
+  kind: 'number',
+  unit,
+  ...more,
+})
+const choice = (path: string, label: string, choices: RecordField['choices'] & object, more: Partial<RecordField> = {}): RecordField => ({
+  path,
+  label,
+  kind: 'choice',
+  choices,
+  ...more,
+})
+const perAxis = (path: string, label: string, unit: string): RecordField[] =>
+  ['x', 'y', 'z'].map((axis) => number(`${path}.${axis}`, `${label} ${axis.toUpperCase()}`, unit))
+const range = (path: string, label: string, more: Partial<RecordField> = {}): RecordField[] => [
+  number(`${path}.0`, `${label} from`, '°C', more),
+  number(`${path}.1`, `${label} to`, '°C', more),
+]
+
+/** The fields of each kind of record, in groups. */
+export function fieldsOf(kind: ShelfKind, shelf: Shelf): readonly FieldGroup[] {
+  switch (kind) {
+    case 'printers':
+      return printer
+    case 'nozzles':
+      return nozzle
+    case 'materials':
+      return material
+    case 'spools':
+      return spool(shelf)
+    case 'profiles':
+      return profile(shelf)
+  }
+}
+
+const printer: readonly FieldGroup[] = [
+  {
+    name: 'Machine',
+    fields: [
+      choice('kinematics', 'Kinematics', [
+        { key: 'movingBed', name: 'moving bed' },
+        { key: 'crossBelt', name: 'crossed belts' },
+        { key: 'delta', name: 'delta' },
+        { key: 'tiltedBelt', name: 'tilted belt' },
+      ]),
+      number('beltAngle', 'Angle to the belt', '°', { empty: '45', help: 'Only of a tilted belt.' }),
+      number('buildVolume.0', 'Build volume X', 'mm'),
+      number('buildVolume.1', 'Build volume Y', 'mm'),
+      number('buildVolume.2', 'Build volume Z', 'mm'),
+      choice('bedShape', 'Bed', ['rectangle', 'round'], { empty: 'rectangle' }),
+      choice('table', 'Stands on', ['steady', 'ordinary', 'shaky'], { empty: 'not told' }),
+      { path: 'enclosed', label: 'Enclosed', kind: 'yes' },
+    ],
+  },
+  {
+    name: 'What the firmware allows',
+    fields: [
+      ...perAxis('limits.speed', 'Speed', 'mm/s'),
+      ...perAxis('limits.acceleration', 'Acceleration', 'mm/s²'),
+      number('limits.extruderSpeed', 'Filament feed', 'mm/s'),
+      number('limits.extruderAcceleration', 'Filament acceleration', 'mm/s²'),
+      choice('cornerSchool', 'Corners held by', [
+        { key: 'deviation', name: 'deviation from the path' },
+        { key: 'instantChange', name: 'largest instant change' },
+      ]),
+    ],
+  },
+  {
+    name: 'Extruder and hot end',
+    fields: [
+      choice('extruder', 'Extruder', [
+        { key: 'direct', name: 'at the head' },
+        { key: 'tube', name: 'through a tube' },
+      ]),
+      number('tubeLength', 'Tube', 'mm', { empty: 'none' }),
+      number('filamentDiameter', 'Filament', 'mm'),
+      choice('hotEnd.class', 'Melt zone', [
+        { key: 'short', name: 'short' },
+        { key: 'long', name: 'long' },
+        { key: 'extraLong', name: 'extra long' },
+      ]),
+      number('hotEnd.maxTemperature', 'Hottest', '°C'),
+      choice('hotEnd.lining', 'Lining', ['metal', 'plastic'], { empty: 'not told' }),
+      { path: 'hotEnd.thread', label: 'Thread', kind: 'text', empty: 'not told', help: 'Of the nozzles that it takes.' },
+      number('cooling', 'Fan takes off', 'W/m²K', { empty: '100', help: 'At full fan, from a layer; 100 is a strong duct.' }),
+      number('frameFrequency', 'Frame frequency', 'Hz', {
+        empty: 'assumed',
+        help: 'Of the frame under the head; gives waves behind corners.',
+      }),
+      number('clearance.radius', 'Head needs aside', 'mm', { empty: 'not told', help: 'For copies printed one at a time.' }),
+      number('clearance.height', 'Head needs above', 'mm', { empty: 'not told' }),
+    ],
+  },
+  {
+    name: 'Before the first line',
+    fields: [
+      number('start.homingS', 'Homing', 's', { empty: 'not told' }),
+      number('start.purgeS', 'Purging', 's', { empty: 'not told' }),
+      number('start.bed.tauS', 'Bed, time constant', 's', { empty: 'not told', help: 'Time to two thirds of the way.' }),
+      number('start.bed.reachC', 'Bed, would reach', '°C', { empty: 'not told' }),
+      number('start.nozzle.tauS', 'Nozzle, time constant', 's', { empty: 'not told' }),
+      number('start.nozzle.reachC', 'Nozzle, would reach', '°C', { empty: 'not told' }),
+    ],
+  },
+  {
+    name: 'Running it',
+    fields: [number('costPerHour', 'Cost of an hour', ''), number('watts', 'Power, mean', 'W', { empty: 'not told' })],
+  },
+]
+
+const nozzle: readonly FieldGroup[] = [
+  {
+    name: 'Nozzle',
+    fields: [
+      number('bore', 'Bore', 'mm'),
+      choice('body', 'Body', nozzleBodies, { empty: 'brass' }),
+      number('inlet', 'Takes filament of', 'mm', { empty: 'not told' }),
+      { path: 'thread', label: 'Thread', kind: 'text', empty: 'not told' },
+      choice('length', 'Length', ['standard', 'long'], { empty: 'standard' }),
+      choice('geometry', 'Channel', ['plain', 'split'], { empty: 'plain', help: 'A split channel heats the filament faster.' }),
+    ],
+  },
+  {
+    name: 'So far',
+    fields: [
+      number('hoursRun', 'Run for', 'h', { empty: 'not told' }),
+      number('abrasiveGrams', 'Abrasive filament', 'g', { empty: 'none', help: 'Through this nozzle, all told.' }),
+    ],
+  },
+]
+
+const material: readonly FieldGroup[] = [
+  {
+    name: 'Kind',
+    fields: [
+      choice('family', 'Family', [
+        { key: 'PLA', name: 'PLA' },
+        { key: 'PETG', name: 'PETG' },
+        { key: 'flexible', name: 'flexible' },
+        { key: 'woodPLA', name: 'wood-filled PLA' },
+        { key: 'ABS', name: 'ABS' },
+      ]),
+      number('density', 'Density', 'g/cm³'),
+      number('pricePerKg', 'Price of a kilogram', ''),
+      { path: 'abrasive', label: 'Abrasive', kind: 'yes', help: 'Carbon, glass, metal or glow pigments.' },
+      { path: 'fibre', label: 'Holds fibres or wood', kind: 'yes' },
+      choice('moisture', 'Takes up water', ['slow', 'middling', 'fast'], { empty: 'middling' }),
+    ],
+  },
+  { name: 'Label', fields: [...range('nozzleRange', 'Nozzle'), ...range('bedRange', 'Bed')] },
+  {
+    name: 'Heat',
+    fields: [
+      number('flowFactor', 'Flow, plain PLA is 1', '×'),
+      number('heat.conductivity', 'Conductivity', 'W/mK', { empty: 'the family’s' }),
+      number('heat.specificHeat', 'Specific heat', 'J/kgK', { empty: 'the family’s' }),
+      number('heat.softening', 'Softens at', '°C', { empty: 'the family’s' }),
+    ],
+  },
+  {
+    name: 'Strength',
+    fields: [
+      number('strength.inLayer', 'Along its lines', 'MPa'),
+      number('strength.modulus', 'Stiffness', 'MPa'),
+      number('strength.bondFactor', 'Between layers', '×', { help: 'Share of the strength along the lines.' }),
+      choice('strength.basis', 'These are', ['measured', 'calculated', 'assumed']),
+    ],
+  },
+]
+
+const spool = (shelf: Shelf): readonly FieldGroup[] => [
+  {
+    name: 'Reel',
+    fields: [
+      choice('material', 'Material', shelf.materials),
+      { path: 'maker', label: 'Maker', kind: 'text', empty: 'not told', help: 'Empty reels of one maker weigh alike.' },
+      { path: 'color', label: 'Colour', kind: 'color', empty: 'none' },
+      number('netG', 'Filament when new', 'g'),
+      number('reelG', 'Empty reel', 'g', { empty: 'learned', help: 'Learned when one reel of this maker has been emptied.' }),
+      number('price', 'Price', '', { empty: 'the material’s' }),
+      { path: 'empty', label: 'Used up', kind: 'yes', help: 'Its last weighing is then that of the empty reel.' },
+    ],
+  },
+  {
+    name: 'Label',
+    fields: [...range('nozzleRange', 'Nozzle', { empty: 'the material’s' }), ...range('bedRange', 'Bed', { empty: 'the material’s' })],
+  },
+]
+
+const profile = (shelf: Shelf): readonly FieldGroup[] => [
+  {
+    name: 'Profile',
+    fields: [
+      choice('material', 'Made for', shelf.materials, { empty: 'any material' }),
+      { path: 'tags', label: 'Tags', kind: 'tags', empty: 'none', help: 'Separated by commas.' },
+      { path: 'notes', label: 'Notes', kind: 'long', empty: 'none' },
+    ],
+  },
+]

@@ -8,7 +8,7 @@ const content: LineupContent = {
   name: 'Hook',
   partId: '2b1c6a52-2f0e-4b47-9d2c-1f6f6f3f2a10',
   placement: { scale: 2, rotateDeg: [90, 0, 0] },
-  purpose: { kind: 'load', seen: 'top', load: { ...noPurpose.load, kind: 'crush', axis: 'z' }, limits: { minLoadN: 300 } },
+  purpose: { ...noPurpose, kind: 'load', seen: 'top', load: { ...noPurpose.load, kind: 'crush', axis: 'z' }, limits: { minLoadN: 300 } },
   candidates: [
     {
       id: '7c1c6a52-2f0e-4b47-9d2c-1f6f6f3f2a11',

@@ -3,7 +3,7 @@ import { materialSchema } from '@sable/core/shelf/material'
 import { nozzleSchema } from '@sable/core/shelf/nozzle'
 import { printerSchema } from '@sable/core/shelf/printer'
 import { profileSchema } from '@sable/core/shelf/profile'
-import { materialOf, spoolSchema } from '@sable/core/shelf/spool'
+import { materialOf, spoolSchema, stockOf } from '@sable/core/shelf/spool'
 import { z } from 'zod'
 
 export const shelfKinds = ['printers', 'nozzles', 'materials', 'spools', 'profiles'] as const
@@ -59,17 +59,29 @@ export type RecordRevisions = z.infer<typeof recordRevisionsSchema>
 export const usesSchema = z.object({ lineups: z.array(z.string()), spools: z.array(z.string()), columns: z.number().int() })
 export type Uses = z.infer<typeof usesSchema>
 
-/** What a candidate prints with; undefined where the shelf lacks what it names. */
+/**
+ * What a candidate prints with; undefined where the shelf lacks what it names.
+ *
+ * @param today ISO date, to tell how dry a spool is
+ */
 export function setupOf(
   names: { readonly printer: string; readonly nozzle: string; readonly material: string; readonly spool?: string | undefined },
   shelf: Pick<Shelf, 'printers' | 'nozzles' | 'materials' | 'spools'>,
+  today?: string,
 ): Setup | undefined {
   const printer = shelf.printers.find(({ key }) => key === names.printer)
   const nozzle = shelf.nozzles.find(({ key }) => key === names.nozzle)
   const material = shelf.materials.find(({ key }) => key === names.material)
   const spool = shelf.spools.find(({ key }) => key === names.spool)
   if (!printer || !nozzle || !material || (names.spool !== undefined && !spool)) return undefined
-  return { printer, nozzle, material: materialOf(material, spool), ...(spool ? { spool } : {}) }
+  const atHand = shelf.spools.filter(({ archived }) => !archived)
+  return {
+    printer,
+    nozzle,
+    material: materialOf(material, spool),
+    ...(spool ? { spool } : {}),
+    ...(spool && today !== undefined ? { stock: stockOf(spool, atHand, material, printer.filamentDiameter, today) } : {}),
+  }
 }
 
 /** A key for a record, made from its name: "Lugger 250" → "lugger-250", and numbered where that is taken. */

@@ -56,7 +56,18 @@ describe('the chain of stages', () => {
     computedStages({}, cache)
     const figures = ['physics', 'strength']
     const motion = ['motion', 'time', ...figures]
-    const toolpath = ['toolpath', 'copies', 'volume', 'travel', 'sections', 'upright', 'openTravel', 'supportSway', ...motion]
+    const toolpath = [
+      'toolpath',
+      'copies',
+      'volume',
+      'travel',
+      'sections',
+      'upright',
+      'openTravel',
+      'longestBridge',
+      'supportSway',
+      ...motion,
+    ]
     const treats = ['ironing', 'supports'].includes(name) ? ['surface'] : []
     const regions = ['regions', 'seams', ...treats, ...toolpath]
     const below: Record<Stage, string[]> = { layers: ['layers', 'surface', ...regions], regions, toolpath, motion, figures }

@@ -1,4 +1,5 @@
-import { type Check, runChecks } from './advice/checks'
+import type { Check } from './checks/check'
+import { runChecks } from './checks/runChecks'
 import { InputError } from './errors'
 import { openTravel, type StringFigures, stringFigures } from './finish/strings'
 import { type SurfaceFigures, surfaceFigures, treatmentOf } from './finish/surfaceFigures'
@@ -19,7 +20,7 @@ import { type ResolvedSettings, resolveSettings, type Setup } from './profile/re
 import { type Stage, stages } from './profile/setting'
 import { settings as definitions, type SettingName, type Settings, type SettingValues, settingNames } from './profile/settings'
 import type { Contours } from './regions/contours'
-import { polygonArea } from './regions/contours'
+import { groupArea, polygonArea } from './regions/contours'
 import { findRegions, type Regions } from './regions/findRegions'
 import type { PolygonKernel } from './regions/polygon'
 import type { Strands } from './regions/strands'
@@ -36,7 +37,7 @@ import { toBeltAxes } from './toolpath/beltAxes'
 import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
 import { layPaths } from './toolpath/layPaths'
-import type { Toolpath } from './toolpath/toolpath'
+import { code, type Toolpath } from './toolpath/toolpath'
 import { type TravelFigures, travelFigures } from './toolpath/travelFigures'
 
 /** A part as it was read: its clean mesh, what is known about it, and a key that names its content. */
@@ -64,6 +65,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
     readonly cost: number
     readonly materialCost: number
     readonly machineCost: number
+    /** What will be left on the spool, where one is chosen; below 0 it does not last. */
+    readonly spoolLeftG?: number
   }
   readonly tracks: LayerTracks & { readonly swayMm: Float64Array }
   readonly travel: TravelFigures
@@ -270,6 +273,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       cost: materialCost + machineCost,
       materialCost,
       machineCost,
+      ...(setup.stock ? { spoolLeftG: setup.stock.remaining.grams - massG } : {}),
     },
     ...physics.figures,
     tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus) },
@@ -296,14 +300,20 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       belt: layers.belt,
       mesh: part.report,
       time,
+      massG,
       laidVolumeMm3: volume.total - volume.support - volume.foot,
       layerCount: layerCount(layers),
+      footMm2: groupArea(layers.outlines, 0),
+      overAirMm: physics.tracks.overAirMm.reduce((sum, mm) => sum + mm, 0),
+      longestBridgeMm: cache.get('longestBridge', pathKey, () => longestBridge(single)),
       lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
       unheldMm2: regions.support.unheldMm2,
       unproppedTops: tops,
       melt: physics.figures.melt,
       cooling: physics.figures.cooling,
+      bond: physics.figures.bond,
       gloss: physics.figures.gloss,
+      ringing: physics.figures.ringing,
       sway,
       supportSway: supports,
       topClosure: closure,
@@ -367,6 +377,14 @@ function refuseImpossible(sizeMm: readonly number[], settings: Settings): void {
 function seamLength({ walls: [outer] }: Regions, { height }: Layers): number {
   if (!outer) return 0
   return height.reduce((sum, h, layer) => sum + h * (outer.groupStart[layer + 1]! - outer.groupStart[layer]!), 0)
+}
+
+/** The longest straight line that is laid across air, mm. */
+function longestBridge({ x, y, feature }: Toolpath): number {
+  let longest = 0
+  for (let m = 0; m < feature.length; m++)
+    if (feature[m] === code.bridge) longest = Math.max(longest, Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!))
+  return longest
 }
 
 /** Layers that have more separate pieces in the model than in what is laid along its rim. */

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { shelfFileSchema } from '@sable/contract/shelf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { asModelled } from '@sable/core/mesh/place'
 import { demoLineup, demoParts, demoSpools } from '@sable/demo/scenario'
@@ -17,7 +18,7 @@ export async function seedDemo({ parts, shelf, lineups }: Stores, fresh: boolean
   // A starter record that was taken off the shelf stays off it.
   if (await shelf.isEmpty()) {
     await shelf.addStarters()
-    for (const spool of demoSpools) await shelf.add('spools', spool)
+    await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: 1, spools: demoSpools }))
   }
   const present = await lineups.list()
   const seeded = (await parts.list()).some((part) => part.demo)

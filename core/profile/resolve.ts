@@ -2,7 +2,7 @@ import { assumedFlowLimit, flowModel, SAFE_SHARE } from '../melt/flowLimit'
 import type { Material } from '../shelf/material'
 import type { Nozzle } from '../shelf/nozzle'
 import type { Printer } from '../shelf/printer'
-import type { Spool } from '../shelf/spool'
+import type { Spool, SpoolStock } from '../shelf/spool'
 import { type SettingName, type Settings, type SettingValues, settingNames, settings } from './settings'
 
 /** What a value comes from; a later layer overrides an earlier one. */
@@ -17,6 +17,8 @@ export interface Setup {
   readonly material: Material
   /** The very reel, where one is chosen. */
   readonly spool?: Spool | undefined
+  /** What is left of it, how dry it is, and what else of its material is at hand; absent where no shelf is there to tell. */
+  readonly stock?: SpoolStock | undefined
 }
 
 export interface ResolvedSettings {

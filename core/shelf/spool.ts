@@ -104,6 +104,29 @@ export function isLikelyWet(spool: Pick<Spool, 'dried'>, { moisture = 'middling'
   return days === undefined || days > STAYS_DRY[moisture]
 }
 
+/** A spool among its fellows, on a day. */
+export interface SpoolStock {
+  readonly remaining: Remaining
+  /** Whole days since it was dried. */
+  readonly days: number | undefined
+  readonly wet: boolean
+  /** Other spools of the same material. */
+  readonly others: readonly { readonly key: string; readonly name: string; readonly material: string; readonly remaining: Remaining }[]
+}
+
+/** @param today ISO date */
+export function stockOf(spool: Spool, spools: readonly Spool[], material: Material, diameter: number, today: string): SpoolStock {
+  const left = (other: Spool): Remaining => remainingOf(other, spools, material.density, diameter)
+  return {
+    remaining: left(spool),
+    days: daysSinceDrying(spool, today),
+    wet: isLikelyWet(spool, material, today),
+    others: spools
+      .filter((other) => other.key !== spool.key && other.material === spool.material && !other.empty)
+      .map((other) => ({ key: other.key, name: other.name, material: other.material, remaining: left(other) })),
+  }
+}
+
 /** A material as one spool of it is: its label, its price and its own measurements instead of the kind's. */
 export function materialOf(material: Material, spool: Spool | undefined): Material {
   if (!spool) return material

@@ -11,8 +11,8 @@ beforeAll(async () => {
   p = predict(part, { scale: 1, rotateDeg: [0, 0, 0] }, setupOf(), {}, { kernel: await testKernel })
 })
 const loaded = (load: Partial<Purpose['load']>, limits: Purpose['limits'] = {}): Purpose => ({
+  ...noPurpose,
   kind: 'load',
-  seen: 'all',
   load: { ...noPurpose.load, ...load },
   limits,
 })

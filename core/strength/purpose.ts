@@ -9,6 +9,7 @@ export const purposeSchema = z.object({
   kind: z.enum(['show', 'work', 'load']),
   /** What of its surface will be seen. */
   seen: z.enum(seenParts).default('all'),
+  touchesFood: z.boolean().default(false),
   load: z.object({
     kind: z.enum(loadKinds),
     /** Along which it is loaded; the weakest when that is not known; `free`: along the direction below. */

@@ -5,6 +5,7 @@ import type { Prediction } from '@sable/core/predict'
 import type { Stage } from '@sable/core/profile/setting'
 import { placeOf } from '@sable/core/strength/purpose'
 import { create } from 'zustand'
+import { today } from '../ui/today'
 import type { PredictRequest } from '../workers/predictWorker'
 import { PredictionPool } from './predictionPool'
 
@@ -57,7 +58,7 @@ export function requestFor(
   part: StoredPart,
   shelf: Shelf,
 ): PredictRequest | undefined {
-  const setup = setupOf(candidate, shelf)
+  const setup = setupOf(candidate, shelf, today())
   if (!setup) return undefined
   return {
     partId: part.id,

@@ -71,6 +71,15 @@ export function PurposeForm({ purpose }: { purpose: Purpose }) {
           />
         ))}
       </div>
+      <label className="flex items-center gap-2 text-[12px] text-muted">
+        <input
+          type="checkbox"
+          checked={purpose.touchesFood}
+          onChange={(event) => apply({ ...purpose, touchesFood: event.target.checked })}
+          className="size-4 accent-lantern"
+        />
+        It touches food
+      </label>
       <div className="space-y-2 border-t border-line pt-3">
         {limitNames.map((limit) => (
           <NumberField

@@ -70,13 +70,23 @@ function Ladder({ points }: { points: readonly Point[] }) {
     <div
       role="img"
       aria-label={`Flow ladder: ${points.map(({ temperature, flow }) => `${flow} mm³/s at ${temperature} °C`).join(', ')}`}
-      className="h-40 w-80"
+      className="h-44 w-80"
     >
-      <ResponsiveContainer>
+      <p aria-hidden className="text-[11px] text-muted">
+        mm³/s
+      </p>
+      <ResponsiveContainer height="90%">
         <ComposedChart data={[...line, ...points]} margin={{ top: 6, right: 12, bottom: 4, left: 0 }}>
           <CartesianGrid stroke="var(--line)" />
-          <XAxis dataKey="temperature" type="number" domain={[low, high]} unit=" °C" {...axis} />
-          <YAxis type="number" domain={[0, 'auto']} width={44} {...axis} />
+          <XAxis
+            dataKey="temperature"
+            type="number"
+            domain={[low, high]}
+            ticks={[...new Set(temperatures)].sort((a, b) => a - b)}
+            unit=" °C"
+            {...axis}
+          />
+          <YAxis type="number" domain={[0, (most: number) => 5 * Math.ceil(most / 5)]} width={34} {...axis} />
           <Line dataKey="through" data={line} stroke="var(--muted)" dot={false} isAnimationActive={false} />
           <Scatter dataKey="flow" data={[...points]} fill="var(--lantern)" isAnimationActive={false} />
         </ComposedChart>

@@ -3,8 +3,9 @@ import { isLikelyWet, learnedReel, type Spool } from '@sable/core/shelf/spool'
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { Button, IconButton } from '../../ui/Button'
+import { today } from '../../ui/today'
 import { Reel } from './Reel'
-import { dryWords, remainingOn, today } from './summaries'
+import { dryWords, remainingOn } from './summaries'
 
 /** What is left of a spool, how dry it is, and its record of weighings and dryings. */
 export function SpoolPanel({ spool, shelf, onChange }: { spool: Spool; shelf: Shelf; onChange: (spool: Spool) => void }) {
@@ -43,7 +44,7 @@ export function SpoolPanel({ spool, shelf, onChange }: { spool: Spool; shelf: Sh
             </>
           )}
         </dd>
-        <dt className="text-muted">Dry</dt>
+        <dt className="text-muted">Dryness</dt>
         <dd className={wet ? 'text-worse' : ''}>
           {dryWords(spool, today())}
           {wet && '; likely wet: dry it before any test'}

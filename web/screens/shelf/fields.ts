@@ -67,10 +67,10 @@ const printer: readonly FieldGroup[] = [
         { key: 'tiltedBelt', name: 'tilted belt' },
       ]),
       number('beltAngle', 'Angle to the belt', '°', { empty: '45', help: 'Only of a tilted belt.' }),
+      choice('bedShape', 'Bed', ['rectangle', 'round'], { empty: 'rectangle' }),
       number('buildVolume.0', 'Build volume X', 'mm'),
       number('buildVolume.1', 'Build volume Y', 'mm'),
       number('buildVolume.2', 'Build volume Z', 'mm'),
-      choice('bedShape', 'Bed', ['rectangle', 'round'], { empty: 'rectangle' }),
       choice('table', 'Stands on', ['steady', 'ordinary', 'shaky'], { empty: 'not told' }),
       { path: 'enclosed', label: 'Enclosed', kind: 'yes' },
     ],
@@ -82,7 +82,7 @@ const printer: readonly FieldGroup[] = [
       ...perAxis('limits.acceleration', 'Acceleration', 'mm/s²'),
       number('limits.extruderSpeed', 'Filament feed', 'mm/s'),
       number('limits.extruderAcceleration', 'Filament acceleration', 'mm/s²'),
-      choice('cornerSchool', 'Corners held by', [
+      choice('cornerSchool', 'Corners', [
         { key: 'deviation', name: 'deviation from the path' },
         { key: 'instantChange', name: 'largest instant change' },
       ]),
@@ -175,9 +175,9 @@ const material: readonly FieldGroup[] = [
     name: 'Heat',
     fields: [
       number('flowFactor', 'Flow, plain PLA is 1', '×'),
-      number('heat.conductivity', 'Conductivity', 'W/mK', { empty: 'the family’s' }),
-      number('heat.specificHeat', 'Specific heat', 'J/kgK', { empty: 'the family’s' }),
-      number('heat.softening', 'Softens at', '°C', { empty: 'the family’s' }),
+      number('heat.conductivity', 'Conductivity', 'W/mK', { empty: 'family’s' }),
+      number('heat.specificHeat', 'Specific heat', 'J/kgK', { empty: 'family’s' }),
+      number('heat.softening', 'Softens at', '°C', { empty: 'family’s' }),
     ],
   },
   {
@@ -200,13 +200,13 @@ const spool = (shelf: Shelf): readonly FieldGroup[] => [
       { path: 'color', label: 'Colour', kind: 'color', empty: 'none' },
       number('netG', 'Filament when new', 'g'),
       number('reelG', 'Empty reel', 'g', { empty: 'learned', help: 'Learned when one reel of this maker has been emptied.' }),
-      number('price', 'Price', '', { empty: 'the material’s' }),
+      number('price', 'Price', '', { empty: 'material’s' }),
       { path: 'empty', label: 'Used up', kind: 'yes', help: 'Its last weighing is then that of the empty reel.' },
     ],
   },
   {
     name: 'Label',
-    fields: [...range('nozzleRange', 'Nozzle', { empty: 'the material’s' }), ...range('bedRange', 'Bed', { empty: 'the material’s' })],
+    fields: [...range('nozzleRange', 'Nozzle', { empty: 'material’s' }), ...range('bedRange', 'Bed', { empty: 'material’s' })],
   },
 ]
 

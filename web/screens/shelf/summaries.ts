@@ -2,13 +2,8 @@ import type { Kept, Shelf, ShelfKind, ShelfRecords } from '@sable/contract/shelf
 import { wearOf } from '@sable/core/shelf/nozzle'
 import { daysSinceDrying, type Remaining, remainingOf, type Spool } from '@sable/core/shelf/spool'
 import { inWords } from '@sable/core/units/format'
+import { today } from '../../ui/today'
 import type { KeptRecord } from './shelfStore'
-
-/** The day of today where the user is, as an ISO date. */
-export const today = (): string => {
-  const now = new Date()
-  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
-}
 
 const USUAL_DENSITY = 1.24
 const USUAL_DIAMETER = 1.75

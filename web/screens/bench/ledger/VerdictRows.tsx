@@ -1,11 +1,12 @@
 import type { Candidate } from '@sable/contract/lineup'
+import { purposeChecks } from '@sable/core/checks/safetyChecks'
 import { type DoubtfulFigure, doubtfulFigures } from '@sable/core/doubt/doubt'
 import type { Purpose } from '@sable/core/strength/purpose'
 import clsx from 'clsx'
-import { ChevronRight, TriangleAlert } from 'lucide-react'
+import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'
 import { type Forecast, useForecasts } from '../../../predictions/predictionStore'
-import { Popover } from '../../../ui/Popover'
+import { bySeverity, Risks } from './Risks'
 import { compareRow, type Standing } from './verdicts/compareRow'
 import type { Verdict } from './verdicts/verdict'
 import { verdicts } from './verdicts/verdicts'
@@ -42,7 +43,7 @@ export function VerdictRows({
           <VerdictRow key={part.id} verdict={part} candidates={candidates} columns={columns} purpose={purpose} nested />
         )),
       ])}
-      <RiskRow candidates={candidates} columns={columns} />
+      <RiskRow candidates={candidates} columns={columns} purpose={purpose} />
     </tbody>
   )
 }
@@ -172,9 +173,17 @@ function Figure({
 
 const Waiting = () => <span className="inline-block h-2 w-14 animate-pulse rounded bg-line" />
 
-const severities = ['stop', 'caution', 'note'] as const
+function RiskRow({
+  candidates,
+  columns,
+  purpose,
+}: {
+  candidates: readonly Candidate[]
+  columns: readonly (Forecast | undefined)[]
+  purpose: Purpose
+}) {
+  const always = purposeChecks(purpose)
 
-function RiskRow({ candidates, columns }: { candidates: readonly Candidate[]; columns: readonly (Forecast | undefined)[] }) {
   return (
     <tr data-verdict="risks">
       <th scope="row" className="sticky left-0 z-10 border-b border-line bg-ground py-0 pr-2 pl-[22px] text-left font-medium">
@@ -183,56 +192,12 @@ function RiskRow({ candidates, columns }: { candidates: readonly Candidate[]; co
       {columns.map((column, i) => (
         <td key={candidates[i]?.id} className="border-b border-l border-line px-2 text-right">
           {column?.prediction ? (
-            <Risks forecast={column} name={candidates[i]?.name ?? ''} />
+            <Risks checks={bySeverity([...column.prediction.checks, ...always])} candidate={candidates[i]!} />
           ) : (
             <span className="text-muted">{column?.state === 'refused' ? '—' : <Waiting />}</span>
           )}
         </td>
       ))}
     </tr>
-  )
-}
-
-function Risks({ forecast, name }: { forecast: Forecast; name: string }) {
-  const checks = forecast.prediction?.checks ?? []
-  if (checks.length === 0) return <span className="text-muted">none found</span>
-  const counts = severities.flatMap((severity) => {
-    const n = checks.filter((check) => check.severity === severity).length
-    return n === 0 ? [] : [`${n} ${severity}${n > 1 ? 's' : ''}`]
-  })
-  const worst = checks[0]?.severity
-  return (
-    <Popover
-      label={`Risks of ${name}`}
-      width="w-[25rem]"
-      trigger={
-        <button
-          type="button"
-          className={clsx(
-            'inline-flex items-center gap-1 rounded px-1 underline decoration-dotted underline-offset-2',
-            worst === 'stop' ? 'text-stop' : worst === 'caution' ? 'text-worse' : 'text-muted',
-          )}
-        >
-          {worst !== 'note' && <TriangleAlert className="size-3.5" aria-hidden />}
-          {counts.join(', ')}
-        </button>
-      }
-    >
-      <ul className="space-y-2.5">
-        {checks.map((check) => (
-          <li key={check.id} className="grid grid-cols-[4.2rem_1fr] gap-2">
-            <span
-              className={clsx(
-                'text-[11.5px] leading-5',
-                check.severity === 'stop' ? 'text-stop' : check.severity === 'caution' ? 'text-worse' : 'text-muted',
-              )}
-            >
-              {check.severity}
-            </span>
-            <span>{check.message}</span>
-          </li>
-        ))}
-      </ul>
-    </Popover>
   )
 }

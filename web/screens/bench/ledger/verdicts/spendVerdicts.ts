@@ -64,6 +64,14 @@ export const filamentVerdict: Verdict = {
     grams('filament-part', 'Part', ({ massG, supportG, footG }) => massG - supportG - footG, 'What stays on the part.'),
     grams('filament-support', 'Supports', ({ supportG }) => supportG, 'What is broken off afterwards.'),
     grams('filament-foot', 'Skirt and brim', ({ footG }) => footG, 'What lies around the part on the bed.'),
+    {
+      ...grams('filament-left', 'Left on the spool', ({ spoolLeftG = 0 }) => spoolLeftG, 'After this print, where a spool is chosen.'),
+      better: 'more',
+      of: ({ filament: { spoolLeftG } }) =>
+        spoolLeftG === undefined
+          ? { value: 0, text: 'no spool', unit: '', basis: 'calculated' }
+          : { value: Math.max(0, spoolLeftG), text: fixed(spoolLeftG, 0), unit: 'g', basis: 'measured' },
+    },
   ],
 }
 

@@ -1,0 +1,139 @@
+import type { StringFigures } from '../finish/strings'
+import type { TopClosure } from '../finish/topClosure'
+import type { UnproppedTop } from '../finish/unproppedTops'
+import type { MeshReport } from '../mesh/repair'
+import type { TimeFigures } from '../motion/timeFigures'
+import type { PhysicsFigures } from '../physicsFigures'
+import type { ResolvedSettings, Setup } from '../profile/resolve'
+import { definitionOf, type SettingName, type SettingValues } from '../profile/settings'
+import type { BeltLine } from '../slicing/tiltedBelt'
+import type { SupportSwayFigures } from '../sway/supportSway'
+import type { SwayFigures } from '../sway/sway'
+import { inWords } from '../units/format'
+
+export const severities = ['stop', 'caution', 'note'] as const
+export type Severity = (typeof severities)[number]
+
+/** A change that answers a check: values for the profile, or another spool. */
+export interface Fix {
+  readonly values?: SettingValues
+  readonly spool?: { readonly key: string; readonly name: string; readonly material: string }
+}
+
+/** Something a person should know before printing. */
+export interface Check {
+  readonly id: string
+  readonly severity: Severity
+  /** The setting it concerns, where there is one. */
+  readonly setting?: SettingName
+  /** What is so, with numbers; what that means; and what to do about it. */
+  readonly evidence: string
+  readonly means: string
+  readonly todo: string
+  readonly fix?: Fix
+  /** Where practitioners disagree: what the others say. */
+  readonly school?: string
+  /** All of it in sentences. */
+  readonly message: string
+}
+
+/** What the checks look at. */
+export interface Evidence {
+  readonly setup: Setup
+  readonly resolved: ResolvedSettings
+  readonly sizeMm: readonly [number, number, number]
+  /** Only on a tilted belt. */
+  readonly belt?: BeltLine | undefined
+  readonly mesh: Pick<MeshReport, 'watertight'>
+  readonly time: TimeFigures
+  /** Everything that is laid, g. */
+  readonly massG: number
+  /** Of the part itself, without supports and foot. */
+  readonly laidVolumeMm3: number
+  readonly layerCount: number
+  /** Part of the first layer that lies on the bed, mm². */
+  readonly footMm2: number
+  /** Layers on which a separate piece of the model got no line. */
+  readonly layersWithLostPieces: number
+  /** Area that is too thin for any line, mm² summed over layers. */
+  readonly lostMm2: number
+  /** Overhang that supports may not reach, mm² summed over layers. */
+  readonly unheldMm2: number
+  /** Line with half or more of it over air, and the longest line that spans air, mm. */
+  readonly overAirMm: number
+  readonly longestBridgeMm: number
+  /** Tops under which the infill has no line. */
+  readonly unproppedTops: readonly UnproppedTop[]
+  readonly melt: PhysicsFigures['melt']
+  readonly cooling: PhysicsFigures['cooling']
+  readonly bond: PhysicsFigures['bond']
+  readonly gloss: PhysicsFigures['gloss']
+  readonly ringing: PhysicsFigures['ringing']
+  readonly sway: SwayFigures
+  readonly supportSway: SupportSwayFigures
+  readonly topClosure: TopClosure
+  readonly strings: StringFigures
+}
+
+/** What a rule finds. */
+export interface Finding {
+  readonly evidence: string
+  readonly means: string
+  readonly todo: string
+  readonly fix?: Fix | undefined
+  /** Where a rule speaks of several settings: which, and what tells its findings apart. */
+  readonly setting?: SettingName
+  readonly of?: string
+  /** Where it is graver or lighter than usual. */
+  readonly severity?: Severity
+}
+
+/** A check as data: what it is called, how grave it is, what it concerns, and how it is found. */
+export interface Rule {
+  readonly id: string
+  readonly severity: Severity
+  readonly setting?: SettingName
+  readonly school?: string
+  readonly find: (evidence: Evidence) => Finding | readonly Finding[] | undefined
+}
+
+/** Everything that the rules find, the gravest first. */
+export function applyRules(rules: readonly Rule[], evidence: Evidence): Check[] {
+  return rules
+    .flatMap((rule): Check[] => {
+      const found = rule.find(evidence) ?? []
+      return ('evidence' in found ? [found] : found).map((finding) => asCheck(rule, finding))
+    })
+    .sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity))
+}
+
+export function asCheck(rule: Omit<Rule, 'find'>, finding: Finding): Check {
+  const { evidence, means, todo, fix } = finding
+  const setting = finding.setting ?? rule.setting
+  return {
+    id: finding.of === undefined ? rule.id : `${rule.id}-${finding.of}`,
+    severity: finding.severity ?? rule.severity,
+    ...(setting ? { setting } : {}),
+    evidence,
+    means,
+    todo,
+    ...(fix ? { fix } : {}),
+    ...(rule.school === undefined ? {} : { school: rule.school }),
+    message: [evidence, means, todo].filter((sentence) => sentence !== '').join(' '),
+  }
+}
+
+/** "Layer height 0.35 mm" */
+export function fixWords({ values = {}, spool }: Fix): string {
+  const told = Object.entries(values).map(([name, value]) => {
+    const setting = definitionOf(name as SettingName)
+    const unit = setting.kind === 'number' && setting.unit !== '' ? ` ${setting.unit}` : ''
+    return `${setting.label} ${typeof value === 'string' ? inWords(value) : value}${unit}`
+  })
+  return [...told, ...(spool ? [spool.name] : [])].join(', ')
+}
+
+export const count = (n: number, noun: string): string => `${n} ${noun}${n === 1 ? '' : 's'}`
+/** "is" or "are" */
+export const be = (n: number): string => (n === 1 ? 'is' : 'are')
+export const round = (value: number, digits = 0): number => Number(value.toFixed(digits))

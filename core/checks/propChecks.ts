@@ -1,0 +1,147 @@
+import type { Rule } from './check'
+
+/** Overhang of less than this, mm² over all layers, is not worth a word. */
+const LEAST_UNHELD = 2
+/** Line over air without any support that is worth a word, mm; semi-empirical. */
+const MUCH_OVER_AIR = 1500
+/** Bridges longer than this sag with most machines, mm; semi-empirical. */
+const LONG_BRIDGE = 40
+
+/** What holds overhangs up. */
+export const propChecks: readonly Rule[] = [
+  {
+    id: 'overhang-unheld',
+    severity: 'caution',
+    setting: 'supportFrom',
+    find: ({ unheldMm2, resolved: { settings } }) =>
+      unheldMm2 < LEAST_UNHELD
+        ? undefined
+        : {
+            evidence: `Supports from the ${settings.supportFrom === 'bed' ? 'bed alone' : 'places allowed'} do not reach ${Math.round(unheldMm2)} mm² of overhang.`,
+            means: 'It is laid into the air.',
+            todo: settings.supportFrom === 'bed' ? 'Let supports stand on the part too, or turn it.' : 'Turn the part.',
+            fix: settings.supportFrom === 'bed' ? { values: { supportFrom: 'everywhere' } } : undefined,
+          },
+  },
+  {
+    id: 'overhangs-without-supports',
+    severity: 'note',
+    setting: 'supports',
+    find: ({ overAirMm, resolved: { settings } }) =>
+      settings.supports !== 'off' || overAirMm < MUCH_OVER_AIR
+        ? undefined
+        : {
+            evidence: `${(overAirMm / 1000).toFixed(1)} m of line hang over air by half or more, and nothing holds them up.`,
+            means: 'What leans more than about 60° sags.',
+            todo: 'Compare how else it could lie, or support it. Branches suit rounded figures, plain ones broad flat roofs.',
+            fix: { values: { supports: 'plain' } },
+          },
+  },
+  {
+    id: 'bridge-long',
+    severity: 'caution',
+    setting: 'bridgeSpeed',
+    find: ({ longestBridgeMm }) =>
+      longestBridgeMm <= LONG_BRIDGE
+        ? undefined
+        : {
+            evidence: `The longest line across air spans ${longestBridgeMm.toFixed(0)} mm.`,
+            means: 'It sags before it sets.',
+            todo: 'Slow bridges, full fan there, or a support in the middle.',
+          },
+  },
+  {
+    id: 'bridge-fast',
+    severity: 'note',
+    setting: 'bridgeSpeed',
+    find: ({ longestBridgeMm, resolved: { settings } }) =>
+      longestBridgeMm < 5 || settings.bridgeSpeed <= 60
+        ? undefined
+        : {
+            evidence: `Lines across up to ${longestBridgeMm.toFixed(0)} mm of air are laid at ${settings.bridgeSpeed} mm/s.`,
+            means: 'Bridges want slow speed and strong cooling.',
+            todo: '',
+            fix: { values: { bridgeSpeed: 30 } },
+          },
+  },
+  {
+    id: 'bridge-uncooled',
+    severity: 'note',
+    setting: 'bridgeFan',
+    find: ({ longestBridgeMm, setup: { material }, resolved: { settings } }) =>
+      longestBridgeMm < 5 || settings.bridgeFan >= 60 || material.family === 'ABS'
+        ? undefined
+        : {
+            evidence: `${settings.bridgeFan} % fan while up to ${longestBridgeMm.toFixed(0)} mm of air are bridged.`,
+            means: 'Bridges want slow speed and strong cooling.',
+            todo: '',
+            fix: { values: { bridgeFan: 100 } },
+          },
+  },
+  {
+    id: 'branches-lean-too-far',
+    severity: 'caution',
+    setting: 'branchLean',
+    find: ({ resolved: { settings } }) => {
+      // CP-P3, common practice: with a limit of 60°, branches lean 50 to 55°.
+      const most = settings.supportAngle - 5
+      if (settings.supports !== 'branching' || settings.branchLean <= most) return
+      return {
+        evidence: `Branches lean up to ${settings.branchLean}°; what leans more than ${settings.supportAngle}° counts as an overhang itself.`,
+        means: 'They sag where they lean most.',
+        todo: `Let them lean ${most}° at most.`,
+        fix: { values: { branchLean: most } },
+      }
+    },
+  },
+  {
+    id: 'support-dense',
+    severity: 'note',
+    setting: 'supportDensity',
+    find: ({ resolved: { settings } }) =>
+      settings.supports !== 'plain' || settings.supportDensity < 20
+        ? undefined
+        : {
+            evidence: `Supports of ${settings.supportDensity} % density.`,
+            means: 'They are hard to remove; 5 to 10 % hold.',
+            todo: '',
+            fix: { values: { supportDensity: 10 } },
+          },
+  },
+  {
+    id: 'support-concentric',
+    severity: 'note',
+    setting: 'supportPattern',
+    find: ({ resolved: { settings } }) =>
+      settings.supports !== 'plain' || settings.supportPattern !== 'concentric'
+        ? undefined
+        : {
+            evidence: 'Supports follow their rim in loops.',
+            means: 'That wastes plastic; grid or triangles are sturdier.',
+            todo: '',
+            fix: { values: { supportPattern: 'grid' } },
+          },
+  },
+  {
+    id: 'support-sways',
+    severity: 'caution',
+    find: ({ supportSway, resolved: { settings } }) => {
+      if (supportSway.mostMm <= settings.lineWidth) return
+      const branching = settings.supports === 'branching'
+      return {
+        setting: branching ? 'trunkDiameter' : 'supportDensity',
+        evidence: `A lone support gives way under the nozzle by ${supportSway.mostMm.toFixed(1)} mm at z ${supportSway.atZMm.toFixed(0)} mm.`,
+        means: 'It may break, and the part with it: more plastic in a support is cheaper than a failed print.',
+        todo: 'Widen the trunk (15 to 35 mm at its base), slow supports to about 25 mm/s, lift on travel, and give it an inner and an outer brim.',
+        fix: {
+          values: {
+            ...(branching ? { trunkDiameter: Math.max(15, settings.trunkDiameter) } : {}),
+            supportSpeed: Math.min(25, settings.supportSpeed),
+            lift: settings.lift === 'never' ? 'overPrinted' : settings.lift,
+            supportBrim: 'both',
+          },
+        },
+      }
+    },
+  },
+]

@@ -1,0 +1,27 @@
+import { applyRules, type Check, type Evidence, type Rule } from './check'
+import { fitChecks } from './fitChecks'
+import { flowChecks } from './flowChecks'
+import { heatChecks } from './heatChecks'
+import { nozzleChecks } from './nozzleChecks'
+import { paceChecks } from './paceChecks'
+import { propChecks } from './propChecks'
+import { pullChecks } from './pullChecks'
+import { safetyChecks } from './safetyChecks'
+import { spoolChecks } from './spoolChecks'
+import { strengthChecks } from './strengthChecks'
+
+export const allRules: readonly Rule[] = [
+  ...fitChecks,
+  ...nozzleChecks,
+  ...flowChecks,
+  ...paceChecks,
+  ...heatChecks,
+  ...pullChecks,
+  ...propChecks,
+  ...strengthChecks,
+  ...spoolChecks,
+  ...safetyChecks,
+]
+
+/** Runs every check; the gravest come first. */
+export const runChecks = (evidence: Evidence): Check[] => applyRules(allRules, evidence)

@@ -18,6 +18,7 @@ export const demoParts: readonly { readonly key: string; readonly name: string; 
 /** A candidate of the demo's lineup: keys of starter records and the profile's own values. */
 export interface DemoCandidate {
   readonly name: string
+  readonly spool?: string
   readonly printer: string
   readonly nozzle: string
   readonly material: string
@@ -47,6 +48,7 @@ export const demoLineup: {
       printer: 'lugger',
       nozzle: 'bore-0.4',
       material: 'pla',
+      spool: 'storm-black',
       values: {
         layerHeight: 0.2,
         wallCount: 3,
@@ -98,64 +100,71 @@ export const demoLineup: {
   ],
 }
 
-/** Reels on the lantern maker's shelf. Maker and shop are invented. */
-export const demoSpools: readonly Spool[] = [
-  {
-    key: 'storm-black',
-    name: 'Storm black PLA',
-    material: 'pla',
-    maker: 'Ebbwick',
-    color: '#2a2a2e',
-    netG: 1000,
-    price: 19,
-    weighings: [
-      { on: '2026-08-02', grossG: 1221 },
-      { on: '2026-10-18', grossG: 864 },
-      { on: '2026-11-14', grossG: 612 },
-    ],
-    dried: ['2026-08-02', '2026-11-13'],
-    ladder: [
-      { temperature: 200, flow: 19.5 },
-      { temperature: 210, flow: 22.5 },
-      { temperature: 220, flow: 25 },
-    ],
-    defaults: { retractLength: 0.7 },
-  },
-  {
-    key: 'lamp-amber',
-    name: 'Lamp amber PETG',
-    material: 'petg',
-    maker: 'Ebbwick',
-    color: '#e0922f',
-    netG: 1000,
-    price: 23,
-    weighings: [{ on: '2026-10-30', grossG: 705 }],
-    dried: ['2026-10-29'],
-    defaults: {},
-  },
-  {
-    key: 'rope-ends',
-    name: 'Rope brown PLA, last of the reel',
-    material: 'pla',
-    maker: 'Ebbwick',
-    color: '#8a6239',
-    netG: 1000,
-    reelG: 218,
-    price: 19,
-    weighings: [{ on: '2026-11-20', grossG: 266 }],
-    dried: [],
-    defaults: {},
-  },
-  {
-    key: 'buffer-grey',
-    name: 'Buffer grey flexible',
-    material: 'flexible',
-    maker: 'Sallowmere',
-    color: '#7d8790',
-    netG: 500,
-    price: 18,
-    weighings: [{ on: '2026-09-11', grossG: 612 }],
-    dried: ['2026-09-10'],
-    defaults: {},
-  },
-]
+/**
+ * Reels on the lantern maker's shelf. Makers are invented.
+ *
+ * @param today on which the demo is made: weighings and dryings lie so many days before it
+ */
+export function demoSpools(today: Date): Spool[] {
+  const ago = (days: number): string => new Date(today.getTime() - days * 86_400_000).toISOString().slice(0, 10)
+  return [
+    {
+      key: 'storm-black',
+      name: 'Storm black PLA',
+      material: 'pla',
+      maker: 'Ebbwick',
+      color: '#2a2a2e',
+      netG: 1000,
+      price: 19,
+      weighings: [
+        { on: ago(115), grossG: 1221 },
+        { on: ago(38), grossG: 864 },
+        { on: ago(11), grossG: 612 },
+      ],
+      dried: [ago(115), ago(12)],
+      ladder: [
+        { temperature: 200, flow: 19.5 },
+        { temperature: 210, flow: 22.5 },
+        { temperature: 220, flow: 25 },
+      ],
+      defaults: { retractLength: 0.7 },
+    },
+    {
+      key: 'lamp-amber',
+      name: 'Lamp amber PETG',
+      material: 'petg',
+      maker: 'Ebbwick',
+      color: '#e0922f',
+      netG: 1000,
+      price: 23,
+      weighings: [{ on: ago(26), grossG: 705 }],
+      dried: [ago(27)],
+      defaults: {},
+    },
+    {
+      key: 'rope-ends',
+      name: 'Rope brown PLA, last of the reel',
+      material: 'pla',
+      maker: 'Ebbwick',
+      color: '#8a6239',
+      netG: 1000,
+      reelG: 218,
+      price: 19,
+      weighings: [{ on: ago(5), grossG: 266 }],
+      dried: [],
+      defaults: {},
+    },
+    {
+      key: 'buffer-grey',
+      name: 'Buffer grey flexible',
+      material: 'flexible',
+      maker: 'Sallowmere',
+      color: '#7d8790',
+      netG: 500,
+      price: 18,
+      weighings: [{ on: ago(75), grossG: 612 }],
+      dried: [ago(76)],
+      defaults: {},
+    },
+  ]
+}

@@ -16,14 +16,14 @@ interface Stores {
 /** Puts the demo there: starter records, spools, parts and the lineup. Once; with `fresh`, the demo's lineup is made anew and nothing else is touched. */
 export async function seedDemo({ parts, shelf, lineups }: Stores, fresh: boolean): Promise<void> {
   // A starter record that was taken off the shelf stays off it.
-  if (await shelf.isEmpty()) {
-    await shelf.addStarters()
-    await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: 1, spools: demoSpools }))
-  }
+  if (await shelf.isEmpty()) await shelf.addStarters()
   const present = await lineups.list()
   const seeded = (await parts.list()).some((part) => part.demo)
   if (seeded && !fresh) return
   if (present.some((lineup) => lineup.demo)) await lineups.removeDemo()
+  const known = new Set((await shelf.read()).spools.map(({ key }) => key))
+  const spools = demoSpools(new Date()).filter(({ key }) => !known.has(key))
+  await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: 1, spools }))
   const ids = new Map<string, string>()
   for (const { key, name, make } of demoParts) {
     const stored = await parts.add({ name, fileName: `${key}.stl`, bytes: Buffer.from(writeStl(make(), name)), demo: true })

@@ -2,7 +2,7 @@ import { definitionOf, type SettingName } from '../profile/settings'
 import { be, count, type Finding, type Rule } from './check'
 
 /** A wave of more than this behind corners shows, mm; semi-empirical. */
-const VISIBLE_WAVE = 0.06
+const VISIBLE_WAVE = 0.1
 /** A print of minutes is not worth an hour of tuning (CP-T10, common practice): shorter than this, s, with as many own values. */
 const [SHORT_PRINT, MANY_VALUES] = [15 * 60, 20] as const
 

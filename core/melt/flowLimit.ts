@@ -39,6 +39,8 @@ const TIP_OFFSET: Readonly<Record<NonNullable<Nozzle['body']>, number>> = {
   diamondTip: 5,
 }
 
+export const tipOffset = ({ body = 'brass' }: Pick<Nozzle, 'body'>): number => TIP_OFFSET[body]
+
 /** Activation energy of viscosity, J/mol (PLA 80–100 kJ/mol, from memory), and the gas constant. */
 const ACTIVATION = 90_000
 const GAS = 8.314
@@ -67,7 +69,7 @@ export function flowModel({ printer, nozzle, material }: Melter, setTemperature:
   if (ladder.length > 0) return { failsAt: Math.max(0.1, throughLadder(ladder, setTemperature)), basis: 'measured' }
   const base = assumedFlowLimit(printer, material, nozzle) / SAFE_SHARE
   const middle = middleOfLabel(material)
-  const tip = setTemperature + TIP_OFFSET[nozzle.body ?? 'brass']
+  const tip = setTemperature + tipOffset(nozzle)
   const heating = heatingShare(material, tip) / heatingShare(material, middle)
   const pushing = Math.exp((ACTIVATION / GAS) * (1 / (middle + KELVIN) - 1 / (tip + KELVIN)))
   return { failsAt: Math.max(0.1, (2 * base) / (1 / heating + 1 / pushing)), basis: 'assumed' }

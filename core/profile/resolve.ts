@@ -26,19 +26,24 @@ export interface ResolvedSettings {
   readonly origins: Readonly<Record<SettingName, Origin>>
 }
 
+/** What each layer says by itself, the lowest first. */
+export function layersOf(setup: Setup, values: SettingValues): Readonly<Record<Origin, SettingValues>> {
+  return {
+    fallback: Object.fromEntries(settingNames.map((name) => [name, settings[name].fallback])),
+    printer: setup.printer.defaults,
+    nozzle: { ...nozzleDefaults(setup.nozzle), ...setup.nozzle.defaults },
+    material: { flowLimit: safeFlow(setup, setup.material.defaults.nozzleTemperature), ...setup.material.defaults },
+    spool: setup.spool?.defaults ?? {},
+    profile: values,
+  }
+}
+
 /**
  * Full settings for a profile on a machine: printer, then nozzle, then material, then spool, then the profile's own values. The
  * highest layer that says something wins.
  */
 export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSettings {
-  const layers: Record<Origin, SettingValues> = {
-    fallback: Object.fromEntries(settingNames.map((name) => [name, settings[name].fallback])),
-    printer: setup.printer.defaults,
-    nozzle: { ...nozzleDefaults(setup.nozzle), ...setup.nozzle.defaults },
-    material: { ...setup.material.defaults, flowLimit: safeFlow(setup, setup.material.defaults.nozzleTemperature) },
-    spool: setup.spool?.defaults ?? {},
-    profile: values,
-  }
+  const layers = layersOf(setup, values)
   const resolved: Record<string, number | string> = {}
   const from = {} as Record<SettingName, Origin>
   for (const origin of origins) {
@@ -60,7 +65,7 @@ function safeFlow(setup: Setup, temperature: number | undefined): number {
 }
 
 /** A line as wide as the bore, half as high: common practice. */
-export function nozzleDefaults({ bore }: Nozzle): SettingValues {
+function nozzleDefaults({ bore }: Nozzle): SettingValues {
   const height = Math.round(bore * 50) / 100
   return { lineWidth: bore, layerHeight: height, firstLayerHeight: Math.max(height, 0.2 * Math.min(1, bore / 0.4)) }
 }

@@ -143,6 +143,28 @@ const api = {
     }
   },
 
+  /** Predicts a candidate with each of some setups, in their order. A setup that cannot print it tells nothing. */
+  async trySetups(
+    request: PredictRequest,
+    setups: readonly Setup[],
+    stop: Int32Array,
+    onEach: (prediction: Prediction | undefined) => void,
+  ): Promise<void> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    const own = new StageCache(4)
+    const { placement, values, exceptions, load } = request
+    for (const setup of setups) {
+      await new Promise((resolve) => setTimeout(resolve))
+      if (Atomics.load(stop, 0) === 1) return
+      try {
+        onEach(predict(part, placement, setup, values, { kernel: polygons, cache: own, exceptions, load }))
+      } catch (error) {
+        if (!(error instanceof InputError)) throw error
+        onEach(undefined)
+      }
+    }
+  },
+
   /** The program that prints a candidate, as a file. */
   async writeProgram(request: PredictRequest): Promise<Blob> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])

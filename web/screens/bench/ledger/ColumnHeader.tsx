@@ -4,8 +4,10 @@ import type { Candidate } from '@sable/contract/lineup'
 import { InputError } from '@sable/core/errors'
 import { readProfileFile, writeProfileFile } from '@sable/core/formats/profileFile'
 import { judge, type Purpose } from '@sable/core/strength/purpose'
+import { useQueryClient } from '@tanstack/react-query'
 import { Ellipsis, GripVertical, X } from 'lucide-react'
 import { useEffect, useState } from 'react'
+import { useNavigate } from 'react-router'
 import { asRefusal } from '../../../api/asRefusal'
 import { edit } from '../../../desk/deskStore'
 import { duplicateCandidate, moveCandidate, removeCandidate, renameCandidate, setColumn } from '../../../desk/edits'
@@ -13,6 +15,7 @@ import { resumeForecast, stopForecast, useForecasts } from '../../../predictions
 import { Button, IconButton } from '../../../ui/Button'
 import { Menu, MenuItem, MenuSeparator } from '../../../ui/Menu'
 import type { Refusal } from '../../../ui/Notice'
+import { shelfActions } from '../../shelf/shelfStore'
 import { EditableText } from '../EditableText'
 import { limitNouns, limitWords, shownLimit } from '../limits'
 
@@ -22,14 +25,26 @@ interface Props {
   readonly count: number
   readonly purpose: Purpose
   readonly onProgram: (candidate: Candidate) => Promise<void>
+  readonly onEverywhere: () => void
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** Name of a column, what can be done with it, and how far its computation is. */
-export function ColumnHeader({ candidate, index, count, purpose, onProgram, onRefusal }: Props) {
+export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEverywhere, onRefusal }: Props) {
   const { id, name } = candidate
+  const queries = useQueryClient()
+  const navigate = useNavigate()
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
   const copyColumn = async (): Promise<void> => navigator.clipboard.writeText(columnText(candidate))
+  const keep = async (): Promise<void> => {
+    const { material, values, exceptions } = candidate
+    try {
+      const key = await shelfActions(queries).add('profiles', { name, notes: '', tags: [], material, values, exceptions })
+      await navigate(`/shelf/profiles/${key}`)
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
+  }
   const pasteColumn = async (): Promise<void> => {
     try {
       const from = readColumn(await navigator.clipboard.readText(), candidate)
@@ -87,6 +102,10 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onRe
           <MenuItem onSelect={() => void copyColumn()}>Copy column</MenuItem>
           <MenuItem onSelect={() => void pasteColumn()}>Paste column</MenuItem>
           <MenuSeparator />
+          <MenuItem onSelect={onEverywhere}>On each printer …</MenuItem>
+          <MenuItem onSelect={() => void keep()} hint="on the shelf">
+            Keep as a profile
+          </MenuItem>
           <MenuItem onSelect={() => void onProgram(candidate)} hint="G-code">
             Write program
           </MenuItem>

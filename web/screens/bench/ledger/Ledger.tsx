@@ -2,9 +2,10 @@ import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSe
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
+import { type Shelf, setupOf } from '@sable/contract/shelf'
 import type { DoubtfulFigure } from '@sable/core/doubt/doubt'
-import { Plus } from 'lucide-react'
+import type { SettingName } from '@sable/core/profile/settings'
+import type { Profile } from '@sable/core/shelf/profile'
 import { useMemo, useRef, useState } from 'react'
 import { asRefusal } from '../../../api/asRefusal'
 import { edit } from '../../../desk/deskStore'
@@ -14,9 +15,14 @@ import { Button } from '../../../ui/Button'
 import { download, fileNameFrom } from '../../../ui/download'
 import { Notice, type Refusal } from '../../../ui/Notice'
 import { firstCandidate } from '../firstCandidate'
+import { AddCandidate } from './AddCandidate'
 import { ColumnHeader } from './ColumnHeader'
+import { Converters } from './Converters'
+import { EachPrinterSheet } from './EachPrinterSheet'
 import { ExceptionRow } from './ExceptionRow'
+import { LayersDrawer } from './LayersDrawer'
 import { MeasureNext } from './MeasureNext'
+import { RederivedDrawer } from './RederivedDrawer'
 import { restrictToHorizontal } from './restrictToHorizontal'
 import { type Cell, cellsOf, filterRows, ledgerRows } from './rows'
 import { SettingRows } from './SettingRows'
@@ -45,7 +51,20 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
   )
   const rows = useMemo(() => groups.flatMap((group) => group.rows), [groups])
   const grid = useRef<HTMLTableElement>(null)
-  const keys = useLedgerKeys({ content, rows, columns, grid, onRefusal })
+  const [layers, setLayers] = useState<{ readonly name: SettingName; readonly candidateId: string }>()
+  const [changed, setChanged] = useState<{ readonly before: Candidate; readonly candidateId: string }>()
+  const [everywhere, setEverywhere] = useState<string>()
+  const keys = useLedgerKeys({
+    content,
+    rows,
+    columns,
+    grid,
+    onRefusal,
+    onSetup: (before, after) => setChanged({ before, candidateId: after.id }),
+    onLayers: (row, { id }) => row.kind === 'setting' && setLayers({ name: row.id, candidateId: id }),
+  })
+  const byId = (id: string | undefined): Candidate | undefined => candidates.find((candidate) => candidate.id === id)
+  const [layered, swapped, sent] = [byId(layers?.candidateId), byId(changed?.candidateId), byId(everywhere)]
   const asked = candidates.find(({ id }) => id === why?.candidateId)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -81,6 +100,13 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
     )
   }
 
+  const addProfile = ({ name, material, values, exceptions }: Profile): void => {
+    const like = candidates.at(-1)
+    const fresh = firstCandidate(like, name)
+    const own = material !== undefined && shelf.materials.some(({ key }) => key === material) ? { ...withoutSpool(fresh), material } : fresh
+    edit((before) => addCandidate(before, { ...own, values, exceptions }))
+  }
+
   return (
     <section aria-label="Ledger" className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-10 shrink-0 items-center gap-3 px-3">
@@ -105,9 +131,11 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
           <Lamp className="bg-ink" /> calculated <Lamp className="ml-3 bg-muted/60" /> rests on an assumed number
         </p>
         <MeasureNext candidates={candidates} purpose={content.purpose} />
-        <Button onClick={add}>
-          <Plus className="size-3.5" aria-hidden /> Candidate
-        </Button>
+        <Converters
+          setup={candidates[keys.selection.column] && setupOf(candidates[keys.selection.column]!, shelf)}
+          cells={columns[keys.selection.column]}
+        />
+        <AddCandidate shelf={shelf} onEmpty={add} onProfile={addProfile} />
       </div>
       <Refusals content={content} />
       {candidates.length === 0 ? (
@@ -155,6 +183,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
                         count={candidates.length}
                         purpose={content.purpose}
                         onProgram={writeProgram}
+                        onEverywhere={() => setEverywhere(candidate.id)}
                         onRefusal={onRefusal}
                       />
                     ))}
@@ -178,12 +207,21 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
           )}
         </div>
       )}
+      {layers && layered && (
+        <LayersDrawer name={layers.name} candidate={layered} shelf={shelf} onRefusal={onRefusal} onClose={() => setLayers(undefined)} />
+      )}
+      {changed && swapped && (
+        <RederivedDrawer before={changed.before} candidate={swapped} shelf={shelf} onClose={() => setChanged(undefined)} />
+      )}
+      {sent && <EachPrinterSheet candidate={sent} content={content} part={part} shelf={shelf} onClose={() => setEverywhere(undefined)} />}
       {why && asked && (
         <WhyDrawer figure={why.figure} candidate={asked} content={content} part={part} shelf={shelf} onClose={() => setWhy(undefined)} />
       )}
     </section>
   )
 }
+
+const withoutSpool = ({ spool: _, ...candidate }: Candidate): Candidate => candidate
 
 const LABEL_WIDTH = 196
 const LEAST_COLUMN = 180

@@ -61,6 +61,7 @@ export function SettingRows({ groups, candidates, columns, keys }: Props) {
                         editing={active ? keys.editing : undefined}
                         onPoint={keys.point}
                         onOpen={keys.open}
+                        onLayers={keys.layers}
                         onCommit={keys.commit}
                         onCancel={keys.cancel}
                       />
@@ -92,6 +93,7 @@ interface CellProps {
   readonly editing: { readonly text: string; readonly problem?: string } | undefined
   readonly onPoint: LedgerKeys['point']
   readonly onOpen: LedgerKeys['open']
+  readonly onLayers: LedgerKeys['layers']
   readonly onCommit: LedgerKeys['commit']
   readonly onCancel: LedgerKeys['cancel']
 }
@@ -116,6 +118,7 @@ const SettingCell = memo(function SettingCell({
   editing,
   onPoint,
   onOpen,
+  onLayers,
   onCommit,
   onCancel,
 }: CellProps) {
@@ -130,6 +133,13 @@ const SettingCell = memo(function SettingCell({
       aria-selected={selected}
       onMouseDown={(event) => onPoint(rowIndex, column, event.shiftKey)}
       onDoubleClick={() => onOpen()}
+      onContextMenu={(event) => {
+        if (row.kind !== 'setting') return
+        event.preventDefault()
+        onPoint(rowIndex, column, false)
+        // The selection has to be there before what lies under it is asked for.
+        setTimeout(onLayers)
+      }}
       className={`relative h-[22px] border-b border-l border-line/60 border-l-line px-2 ${selected ? 'bg-glow' : ''} ${active ? 'z-[1] outline-2 -outline-offset-2 outline-strong group-focus-within/grid:outline-lantern' : ''}`}
     >
       {editing ? (
@@ -145,7 +155,7 @@ const SettingCell = memo(function SettingCell({
             {held !== undefined && <span className="truncate text-[11px] text-worse">{held}</span>}
             {cell.also !== undefined && <span className="truncate text-[11px] text-muted">{cell.also}</span>}
             <span
-              title={origin}
+              title={row.kind === 'setting' ? `${origin}. Right-click, or Alt Enter: every layer` : origin}
               className={`ml-auto truncate ${row.kind === 'setting' ? 'figure' : 'text-[12.5px]'} ${own ? 'text-ink' : 'text-muted'}`}
             >
               {cell.text}

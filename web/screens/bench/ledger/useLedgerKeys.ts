@@ -1,4 +1,4 @@
-import type { LineupContent } from '@sable/contract/lineup'
+import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import { InputError } from '@sable/core/errors'
 import { type ClipboardEvent, type KeyboardEvent, type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import { asRefusal } from '../../../api/asRefusal'
@@ -14,6 +14,10 @@ interface Table {
   readonly columns: readonly Readonly<Record<string, Cell>>[]
   readonly grid: RefObject<HTMLTableElement | null>
   readonly onRefusal: (refusal: Refusal) => void
+  /** A candidate prints with something else now. */
+  readonly onSetup: (before: Candidate, after: Candidate) => void
+  /** The layers under a cell are asked for. */
+  readonly onLayers: (row: LedgerRow, candidate: Candidate) => void
 }
 
 interface Editing {
@@ -28,6 +32,7 @@ export interface LedgerKeys {
   readonly activeId: string
   readonly point: (row: number, column: number, extend: boolean) => void
   readonly open: () => void
+  readonly layers: () => void
   readonly commit: (text: string, then: 'stay' | 'down' | 'up' | 'right' | 'left') => void
   readonly cancel: () => void
   readonly onKeyDown: (event: KeyboardEvent) => void
@@ -87,7 +92,12 @@ export function useLedgerKeys(table: Table): LedgerKeys {
       const candidate = content.candidates[selection.column]
       if (!row || !candidate) return leave()
       try {
-        edit((before) => typeInto(before, row, candidate.id, text, columns[selection.column]))
+        edit((before) => {
+          const after = typeInto(before, row, candidate.id, text, columns[selection.column])
+          const changed = after.candidates.find(({ id }) => id === candidate.id)
+          if (row.kind === 'setup' && changed) now.current.onSetup(candidate, changed)
+          return after
+        })
         leave()
         const [byRow, byColumn] = steps[then]
         go(byRow, byColumn, false)
@@ -98,6 +108,13 @@ export function useLedgerKeys(table: Table): LedgerKeys {
     },
     [go, leave],
   )
+
+  const layers = useCallback(() => {
+    const { selection, rows, content } = now.current
+    const row = rows[selection.row]
+    const candidate = content.candidates[selection.column]
+    if (row?.kind === 'setting' && candidate) now.current.onLayers(row, candidate)
+  }, [])
 
   const attempt = useCallback((change: (content: LineupContent) => LineupContent) => {
     try {
@@ -118,6 +135,7 @@ export function useLedgerKeys(table: Table): LedgerKeys {
       else if (event.key === 'End') setSelection(at(command ? rows.length - 1 : selection.row, now.current.content.candidates.length - 1))
       else if (event.key === 'Tab' && !event.shiftKey && selection.column < now.current.content.candidates.length - 1) go(0, 1, false)
       else if (event.key === 'Tab' && event.shiftKey && selection.column > 0) go(0, -1, false)
+      else if (event.key === 'Enter' && event.altKey) layers()
       else if (event.key === 'Enter' || event.key === 'F2') open()
       else if (event.key === 'Delete' || event.key === 'Backspace') attempt((content) => clearCells(content, rows, selection))
       else if (command && event.key.toLowerCase() === 'd') attempt((content) => fillRight(content, rows, selection))
@@ -125,7 +143,7 @@ export function useLedgerKeys(table: Table): LedgerKeys {
       else return
       event.preventDefault()
     },
-    [attempt, go, open],
+    [attempt, go, layers, open],
   )
 
   const onCopy = useCallback((event: ClipboardEvent) => {
@@ -159,6 +177,7 @@ export function useLedgerKeys(table: Table): LedgerKeys {
     activeId: cellId(selection.row, selection.column),
     point,
     open,
+    layers,
     commit,
     cancel: leave,
     onKeyDown,

@@ -89,6 +89,7 @@ export function keyFor(name: string, taken: readonly string[]): string {
   const stem =
     name
       .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
       .toLowerCase()
       .replace(/[^a-z0-9.]+/g, '-')
       .replace(/^-+|-+$/g, '')

@@ -26,7 +26,7 @@ interface Props {
 
 /** The same profile on every printer of the shelf, and which limits make the difference to its own. */
 export function EachPrinterSheet({ candidate, content, part, shelf, onClose }: Props) {
-  const own = setupOf(candidate, shelf)
+  const own = useMemo(() => setupOf(candidate, shelf), [candidate, shelf])
   const printers = useMemo(
     () => [
       ...shelf.printers.filter(({ key }) => key === candidate.printer),
@@ -72,7 +72,7 @@ export function EachPrinterSheet({ candidate, content, part, shelf, onClose }: P
             const prediction = tried?.prediction
             return (
               <tr key={printer.key} className="border-t border-line/60">
-                <td className="py-1">{printer.name}</td>
+                <td className="py-1.5">{printer.name}</td>
                 <td className="figure text-right">{prediction ? formatDuration(prediction.timeS) : tried ? 'cannot print it' : '…'}</td>
                 <td className="figure text-right text-muted">
                   {i > 0 && prediction && base !== undefined ? percent(prediction.timeS / base - 1) : ''}

@@ -70,7 +70,7 @@ export function LayersDrawer({ name, candidate, shelf, onRefusal, onClose }: Pro
   return (
     <Drawer title={`${setting.label} of ${candidate.name}`} onClose={onClose}>
       <p className="text-[12.5px] text-muted">
-        {setting.help} The lowest layer that says something wins; now that is{' '}
+        {setting.help} The last layer that says something wins; now that gives{' '}
         <span className="figure text-ink">
           {formatValue(setting, now)} {unit}
         </span>
@@ -142,7 +142,7 @@ function Reach({ kind, recordKey }: { kind: ShelfKind; recordKey: string }) {
   const { lineups, columns } = uses.data
   return (
     <span title={lineups.join('\n')} className="text-[11px] text-muted">
-      touches {columns} {columns === 1 ? 'column' : 'columns'} in {lineups.length} {lineups.length === 1 ? 'lineup' : 'lineups'}
+      in {columns} {columns === 1 ? 'column' : 'columns'} of {lineups.length} {lineups.length === 1 ? 'lineup' : 'lineups'}
     </span>
   )
 }

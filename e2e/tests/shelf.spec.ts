@@ -62,7 +62,7 @@ test('what is in use is not deleted, but archived and no longer offered', async 
   await page.goto('/shelf/nozzles/bore-0.4')
   await page.getByRole('button', { name: 'Delete' }).click()
   await expect(page.getByRole('alert')).toContainText(/in use: lineup/)
-  const key = await newSpool(page, 'Archived reel')
+  const key = await newSpool(page, 'Put-away reel')
   await page.goto(`/shelf/spools/${key}`)
   await page.getByRole('button', { name: 'Archive' }).click()
   await expect(page.getByRole('button', { name: 'Restore' })).toBeVisible()
@@ -71,7 +71,7 @@ test('what is in use is not deleted, but archived and no longer offered', async 
   await ledger.cell('spool', 1).dblclick()
   const offered = await page.getByRole('combobox', { name: 'Spool' }).locator('option').allInnerTexts()
   expect(offered).toContain('Storm black PLA')
-  expect(offered).not.toContain('Archived reel')
+  expect(offered).not.toContain('Put-away reel')
 })
 
 test('a spool that is too light stops the column, and brings its own numbers and material', async ({ page }) => {

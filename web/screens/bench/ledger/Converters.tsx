@@ -96,6 +96,7 @@ function Linked({ start, sides, told }: { start: number; sides: readonly Side[];
             <span className="text-muted">{label}</span>
             <span className="mt-0.5 flex items-center gap-1">
               <input
+                aria-label={`${label} ${unit}`.trim()}
                 inputMode="decimal"
                 value={typed?.i === i ? typed.text : shown(base * per)}
                 onChange={(event) => {

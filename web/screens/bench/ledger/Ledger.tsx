@@ -37,11 +37,18 @@ interface Props {
   readonly onRefusal: (refusal: Refusal) => void
 }
 
+/** What is open beside the ledger: one thing at a time. */
+type Beside = { readonly candidateId: string } & (
+  | { readonly kind: 'why'; readonly figure: DoubtfulFigure }
+  | { readonly kind: 'layers'; readonly name: SettingName }
+  | { readonly kind: 'changes'; readonly before: Candidate }
+)
+
 /** The ledger: candidates as columns, predicted figures and settings as rows. */
 export function Ledger({ content, part, shelf, onRefusal }: Props) {
   const [search, setSearch] = useState('')
   const [onlyDifferences, setOnlyDifferences] = useState(false)
-  const [why, setWhy] = useState<{ readonly figure: DoubtfulFigure; readonly candidateId: string }>()
+  const [beside, setBeside] = useState<Beside>()
   const { candidates } = content
   const allRows = useMemo(() => ledgerRows(shelf, candidates), [shelf, candidates])
   const columns = useMemo(() => candidates.map((candidate) => cellsOf(candidate, candidates[0], shelf) ?? {}), [candidates, shelf])
@@ -51,8 +58,6 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
   )
   const rows = useMemo(() => groups.flatMap((group) => group.rows), [groups])
   const grid = useRef<HTMLTableElement>(null)
-  const [layers, setLayers] = useState<{ readonly name: SettingName; readonly candidateId: string }>()
-  const [changed, setChanged] = useState<{ readonly before: Candidate; readonly candidateId: string }>()
   const [everywhere, setEverywhere] = useState<string>()
   const keys = useLedgerKeys({
     content,
@@ -60,12 +65,12 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
     columns,
     grid,
     onRefusal,
-    onSetup: (before, after) => setChanged({ before, candidateId: after.id }),
-    onLayers: (row, { id }) => row.kind === 'setting' && setLayers({ name: row.id, candidateId: id }),
+    onSetup: (before, { id }) => setBeside({ kind: 'changes', before, candidateId: id }),
+    onLayers: (row, { id }) => row.kind === 'setting' && setBeside({ kind: 'layers', name: row.id, candidateId: id }),
   })
   const byId = (id: string | undefined): Candidate | undefined => candidates.find((candidate) => candidate.id === id)
-  const [layered, swapped, sent] = [byId(layers?.candidateId), byId(changed?.candidateId), byId(everywhere)]
-  const asked = candidates.find(({ id }) => id === why?.candidateId)
+  const [asked, sent] = [byId(beside?.candidateId), byId(everywhere)]
+  const closeBeside = (): void => setBeside(undefined)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -194,7 +199,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
               <VerdictRows
                 candidates={candidates}
                 purpose={content.purpose}
-                onWhy={(figure, candidateId) => setWhy({ figure, candidateId })}
+                onWhy={(figure, candidateId) => setBeside({ kind: 'why', figure, candidateId })}
               />
               <SettingRows groups={groups} candidates={candidates} columns={columns} keys={keys} />
               {search.trim() === '' && <ExceptionRow candidates={candidates} />}
@@ -207,16 +212,16 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
           )}
         </div>
       )}
-      {layers && layered && (
-        <LayersDrawer name={layers.name} candidate={layered} shelf={shelf} onRefusal={onRefusal} onClose={() => setLayers(undefined)} />
+      {beside?.kind === 'layers' && asked && (
+        <LayersDrawer name={beside.name} candidate={asked} shelf={shelf} onRefusal={onRefusal} onClose={closeBeside} />
       )}
-      {changed && swapped && (
-        <RederivedDrawer before={changed.before} candidate={swapped} shelf={shelf} onClose={() => setChanged(undefined)} />
+      {beside?.kind === 'changes' && asked && (
+        <RederivedDrawer before={beside.before} candidate={asked} shelf={shelf} onClose={closeBeside} />
+      )}
+      {beside?.kind === 'why' && asked && (
+        <WhyDrawer figure={beside.figure} candidate={asked} content={content} part={part} shelf={shelf} onClose={closeBeside} />
       )}
       {sent && <EachPrinterSheet candidate={sent} content={content} part={part} shelf={shelf} onClose={() => setEverywhere(undefined)} />}
-      {why && asked && (
-        <WhyDrawer figure={why.figure} candidate={asked} content={content} part={part} shelf={shelf} onClose={() => setWhy(undefined)} />
-      )}
     </section>
   )
 }

@@ -20,11 +20,12 @@ export const recordSchemas = {
 } as const
 export type ShelfRecords = { readonly [Kind in ShelfKind]: z.infer<(typeof recordSchemas)[Kind]> }
 
-/** What the shelf knows of a record beside what it says: whether it came with the program, and whether it is put away. */
-const kept = { starter: z.boolean().default(false), archived: z.boolean().default(false) }
+/** What the shelf knows of a record beside what it says: whether it came with the program, whether it is put away, and its revision. */
+const kept = { starter: z.boolean().default(false), archived: z.boolean().default(false), revision: z.number().int().positive().default(1) }
 export interface Kept {
   readonly starter: boolean
   readonly archived: boolean
+  readonly revision: number
 }
 
 export const shelfSchema = z.object({
@@ -47,6 +48,9 @@ export const shelfFileSchema = z.object({
   profiles: z.array(profileSchema.extend(kept)).default([]),
 })
 export type ShelfFile = z.infer<typeof shelfFileSchema>
+
+/** A change of a record carries the revision that it started from. */
+export const recordWriteSchema = z.object({ revision: z.number().int().positive(), record: z.unknown() })
 
 /** What was done to a record. */
 export const archiveSchema = z.object({ archived: z.boolean() })

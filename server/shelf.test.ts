@@ -32,7 +32,7 @@ describe('records of the shelf', () => {
     const { body: again } = await ask('post', '/api/shelf/spools').send(spool).expect(201)
     expect(again.key).toBe('deck-white-2')
     await ask('put', '/api/shelf/spools/deck-white')
-      .send({ ...spool, netG: 800 })
+      .send({ revision: 1, record: { ...spool, netG: 800 } })
       .expect(200)
     expect((await shelf()).spools.find(({ key }) => key === 'deck-white')?.netG).toBe(800)
     const { body: revisions } = await ask('get', '/api/shelf/spools/deck-white/revisions')
@@ -45,13 +45,28 @@ describe('records of the shelf', () => {
   it('keep what a starter record said before it was changed, and come back to it', async () => {
     const { limits } = starterPrinters[0]!
     await ask('put', '/api/shelf/printers/dory')
-      .send({ ...starterPrinters[0]!, name: 'Dory, tuned', limits: { ...limits, extruderSpeed: 70 } })
+      .send({ revision: 1, record: { ...starterPrinters[0]!, name: 'Dory, tuned', limits: { ...limits, extruderSpeed: 70 } } })
       .expect(200)
     const { body: revisions } = await ask('get', '/api/shelf/printers/dory/revisions')
     expect(revisions.map(({ record }: { record: { name: string } }) => record.name)).toEqual(['Dory, tuned', 'Dory 220'])
     await ask('post', '/api/shelf/printers/dory/starter').expect(200)
     expect((await shelf()).printers.find(({ key }) => key === 'dory')).toMatchObject(starterPrinters[0]!)
     await ask('post', '/api/shelf/spools/storm-black/starter').expect(404)
+  })
+
+  it('refuse a change that started from an older version, and show what is there now', async () => {
+    const { body: added } = await ask('post', '/api/shelf/spools').send({ ...spool, name: 'Twice edited' })
+    const path = `/api/shelf/spools/${added.key}`
+    await ask('put', path)
+      .send({ revision: 1, record: { ...spool, name: 'From the other window' } })
+      .expect(200)
+    const answer = await ask('put', path).send({ revision: 1, record: { ...spool, name: 'From this window' } })
+    expect(answer.status).toBe(409)
+    expect(problemSchema.parse(answer.body)).toMatchObject({
+      code: 'stale-write',
+      current: { name: 'From the other window', revision: 2 },
+    })
+    expect((await shelf()).spools.find(({ key }) => key === added.key)).toMatchObject({ name: 'From the other window', revision: 2 })
   })
 
   it('are archived and restored without losing their place in lineups', async () => {
@@ -94,7 +109,7 @@ describe('records of the shelf', () => {
     ['a bore below nothing', 'post', '/api/shelf/nozzles', { key: 'x', name: 'x', bore: -1 }, 400],
     ['a range upside down', 'post', '/api/shelf/spools', { ...spool, nozzleRange: [220, 190] }, 400],
     ['a spool of no material', 'post', '/api/shelf/spools', { ...spool, material: 'moonrock' }, 422],
-    ['a record that is not there', 'put', '/api/shelf/spools/nowhere', spool, 404],
+    ['a record that is not there', 'put', '/api/shelf/spools/nowhere', { revision: 1, record: spool }, 404],
   ] as const)('refuse %s with a sentence', async (_what, method, path, body, status) => {
     const answer = await ask(method, path).send(body)
     expect(answer.status).toBe(status)
@@ -110,7 +125,9 @@ describe('the shelf as a file', () => {
     const { body } = await ask('post', '/api/shelf/file').send(file).expect(200)
     expect(body.added).toBe(0)
     expect(body.replaced).toBe(Object.values(before).flat().length)
-    expect(await shelf()).toEqual(before)
+    const unnumbered = (all: Shelf) =>
+      Object.values(all).flatMap((records: object[]) => records.map((record) => ({ ...record, revision: 0 })))
+    expect(unnumbered(await shelf())).toEqual(unnumbered(before))
   })
 
   it('brings records with their materials, all or nothing', async () => {

@@ -45,7 +45,12 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
   }
   const rowsOf = async (kind: ShelfKind): Promise<unknown[]> => {
     const rows = await tableOf(kind).findAll({ order: [['position', 'ASC']] })
-    return rows.map((row) => ({ ...JSON.parse(row.record), starter: Boolean(row.starter), archived: Boolean(row.archived) }))
+    return rows.map((row) => ({
+      ...JSON.parse(row.record),
+      starter: Boolean(row.starter),
+      archived: Boolean(row.archived),
+      revision: row.revision,
+    }))
   }
   const find = async (kind: ShelfKind, key: string, transaction?: Transaction) => {
     const row = await tableOf(kind).findByPk(key, transaction ? { transaction } : {})
@@ -88,7 +93,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
         const own = { ...record, key: keyFor(record.name, taken) }
         const position = await nextPosition(kind, transaction)
         await tableOf(kind).create(
-          { recordKey: own.key, position, record: JSON.stringify(own), starter: false, archived: false },
+          { recordKey: own.key, position, record: JSON.stringify(own), starter: false, archived: false, revision: 1 },
           { transaction },
         )
         await keepRevision(kind, own.key, JSON.stringify(own), transaction)
@@ -106,15 +111,33 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
       return rows.map(({ revision, record, createdAt }) => ({ revision, record: JSON.parse(record), createdAt: createdAt.toISOString() }))
     },
 
-    async write<Kind extends ShelfKind>(kind: Kind, key: string, record: ShelfRecords[Kind]): Promise<ShelfRecords[Kind]> {
-      const row = await find(kind, key)
-      await checkMaterial(kind, record)
-      const own = { ...record, key }
-      // What it said before is kept too, for records that were never written since they came.
-      await keepRevision(kind, key, row.record)
-      await row.update({ record: JSON.stringify(own) })
-      await keepRevision(kind, key, JSON.stringify(own))
-      return own
+    /** @throws ProblemError 409 with what the shelf holds, when the change started from an older revision */
+    async write<Kind extends ShelfKind>(
+      kind: Kind,
+      key: string,
+      record: ShelfRecords[Kind],
+      revision: number,
+    ): Promise<ShelfRecords[Kind]> {
+      return sequelize.transaction(async (transaction) => {
+        const row = await tableOf(kind).findByPk(key, { transaction, lock: transaction.LOCK.UPDATE })
+        if (!row) throw notFound(oneOf[kind], key)
+        if (row.revision !== revision)
+          throw new ProblemError(
+            409,
+            'stale-write',
+            `This ${oneOf[kind]} was changed in another window since this page read it.`,
+            record.name,
+            'Choose which of the two versions to keep.',
+            { ...JSON.parse(row.record), revision: row.revision },
+          )
+        await checkMaterial(kind, record, transaction)
+        const own = { ...record, key }
+        // What it said before is kept too, for records that were never written since they came.
+        await keepRevision(kind, key, row.record, transaction)
+        await row.update({ record: JSON.stringify(own), revision: revision + 1 }, { transaction })
+        await keepRevision(kind, key, JSON.stringify(own), transaction)
+        return own
+      })
     },
 
     async archive(kind: ShelfKind, key: string, archived: boolean): Promise<void> {
@@ -143,7 +166,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
       if (!starter) throw notFound('starter record', key)
       const row = await find(kind, key)
       await keepRevision(kind, key, row.record)
-      await row.update({ record: JSON.stringify(starter), archived: false })
+      await row.update({ record: JSON.stringify(starter), archived: false, revision: row.revision + 1 })
       await keepRevision(kind, key, JSON.stringify(starter))
     },
 
@@ -156,6 +179,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
           record: JSON.stringify(record),
           starter: true,
           archived: false,
+          revision: 1,
         }))
         if (rows.length > 0) await tableOf(kind).bulkCreate(rows, { ignoreDuplicates: true })
       }
@@ -181,10 +205,10 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
             await checkMaterial(kind, record, transaction)
             const known = await tableOf(kind).findByPk(record.key, { transaction })
             const text = JSON.stringify(record)
-            if (known) await known.update({ record: text, archived }, { transaction })
+            if (known) await known.update({ record: text, archived, revision: known.revision + 1 }, { transaction })
             else {
               const position = await nextPosition(kind, transaction)
-              await tableOf(kind).create({ recordKey: record.key, position, record: text, starter, archived }, { transaction })
+              await tableOf(kind).create({ recordKey: record.key, position, record: text, starter, archived, revision: 1 }, { transaction })
             }
             await keepRevision(kind, record.key, text, transaction)
             if (known) replaced++

@@ -1,4 +1,12 @@
-import { archiveSchema, recordSchemas, type ShelfKind, type ShelfRecords, shelfFileSchema, shelfKindSchema } from '@sable/contract/shelf'
+import {
+  archiveSchema,
+  recordSchemas,
+  recordWriteSchema,
+  type ShelfKind,
+  type ShelfRecords,
+  shelfFileSchema,
+  shelfKindSchema,
+} from '@sable/contract/shelf'
 import express, { Router } from 'express'
 import { parseRequest } from './problems'
 import type { ShelfStore } from './shelf'
@@ -32,7 +40,8 @@ export function shelfRoutes(shelf: ShelfStore): Router {
   })
   routes.put('/:kind/:key', json, async (request, response) => {
     const kind = kindOf(request.params.kind)
-    await shelf.write(kind, request.params.key, recordOf(kind, request.body))
+    const { revision, record } = parseRequest(recordWriteSchema, request.body)
+    await shelf.write(kind, request.params.key, recordOf(kind, record), revision)
     response.json(await shelf.read())
   })
   routes.put('/:kind/:key/archived', json, async (request, response) => {

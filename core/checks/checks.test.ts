@@ -9,7 +9,7 @@ import type { Remaining, SpoolStock } from '../shelf/spool'
 import { noPurpose } from '../strength/purpose'
 import { setupOf } from '../testing/setups'
 import { laidFeatures } from '../toolpath/toolpath'
-import { type Evidence, fixWords } from './check'
+import { type Evidence, fixWords, severities } from './check'
 import { allRules, runChecks } from './runChecks'
 import { purposeChecks } from './safetyChecks'
 
@@ -258,7 +258,12 @@ describe('checks', () => {
       .filter((name) => speaks.resolved.origins[name] === 'profile')
       .map((name) => [name, speaks.resolved.settings[name]])
     const values = { ...Object.fromEntries(own), ...fix.values } as SettingValues
-    expect(ids({ ...speaks, resolved: resolveSettings(speaks.setup, values) })).not.toContain(id)
+    const before = runChecks(speaks)
+    const after = runChecks({ ...speaks, resolved: resolveSettings(speaks.setup, values) })
+    expect(after.map((check) => check.id)).not.toContain(id)
+    const grave = severities.indexOf(before.find((check) => check.id === id)!.severity)
+    const raised = after.filter((check) => !before.some((other) => other.id === check.id))
+    for (const check of raised) expect(severities.indexOf(check.severity), check.message).toBeGreaterThanOrEqual(grave)
   })
 
   it.each(inWords)('%s tells its numbers and what to do', (id, change, says) => {

@@ -1,7 +1,9 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { setupOf } from '../testing/setups'
 import { rederive } from './rederive'
 import { layersOf, origins, resolveSettings } from './resolve'
+import type { SettingValues } from './settings'
 
 describe('another nozzle or material', () => {
   const from = setupOf('lugger', 'bore-0.4', 'pla')
@@ -39,5 +41,42 @@ describe('layers of settings (CP-R7, common practice)', () => {
     expect(resolveSettings(setup, { nozzleTemperature: 215 })).toMatchObject({ origins: { nozzleTemperature: 'profile' } })
     expect(resolveSettings(setup, {}).settings.nozzleTemperature).toBe(207)
     expect(resolveSettings({ ...setup, nozzle: { ...setup.nozzle, defaults: { lineWidth: 0.45 } } }, {}).settings.lineWidth).toBe(0.45)
+  })
+
+  it('give the value of the highest layer that sets it, and clearing that reveals the next', () => {
+    const kept = ['printer', 'nozzle', 'material', 'spool', 'profile'] as const
+    // Widths and heights follow from the bore, which is a layer of its own.
+    const names = ['travelSpeed', 'nozzleTemperature', 'retractLength', 'outerWallSpeed', 'fanSpeed'] as const
+    const bag = fc.dictionary(fc.constantFrom(...names), fc.double({ min: 0.05, max: 300, noNaN: true }))
+    fc.assert(
+      fc.property(
+        fc.record({ printer: bag, nozzle: bag, material: bag, spool: bag, profile: bag }),
+        fc.constantFrom(...names),
+        (said, name) => {
+          const own = setupOf()
+          const resolved = (bags: Record<(typeof kept)[number], SettingValues>) =>
+            resolveSettings(
+              {
+                printer: { ...own.printer, defaults: bags.printer },
+                nozzle: { ...own.nozzle, defaults: bags.nozzle },
+                material: { ...own.material, defaults: bags.material },
+                spool: { key: 's', name: 'S', material: 'pla', netG: 1000, weighings: [], dried: [], defaults: bags.spool },
+              },
+              bags.profile,
+            )
+          let bags = said as Record<(typeof kept)[number], SettingValues>
+          for (const layer of [...kept].reverse()) {
+            if (bags[layer][name] === undefined) continue
+            const { settings, origins: from } = resolved(bags)
+            expect(settings[name]).toBe(bags[layer][name])
+            expect(from[name]).toBe(layer)
+            const { [name]: _, ...rest } = bags[layer]
+            bags = { ...bags, [layer]: rest }
+          }
+          // Beneath them all: what follows from the bore, or common practice.
+          expect(['fallback', 'nozzle']).toContain(resolved(bags).origins[name])
+        },
+      ),
+    )
   })
 })

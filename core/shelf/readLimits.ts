@@ -31,15 +31,25 @@ type Words = Readonly<Record<string, number>>
 export function readLimits(text: string): ToldLimits {
   const remarks: string[] = []
   const told: Record<string, Words> = {}
+  const skipped: string[] = []
   for (const line of text.split(/\r?\n/)) {
-    const code = /\bM20[1345]\b/i.exec(line)
-    if (!code) continue
-    const rest = line.slice(code.index + code[0].length).replace(/;.*/, '')
+    const plain = line
+      .replace(/;.*/, '')
+      .replace(/^\s*echo:\s*/i, '')
+      .trim()
+    const code = /\bM20[1345](?!\d)/i.exec(plain)
+    if (!code) {
+      if (/\b[GM]\d/i.test(plain)) skipped.push(plain.slice(0, 40))
+      continue
+    }
+    const rest = plain.slice(code.index + code[0].length)
     const words = Object.fromEntries(
       [...rest.matchAll(/([A-Z])\s*(-?\d*\.?\d+)/gi)].map(([, letter, value]) => [letter!.toUpperCase(), Number(value)]),
     )
     told[code[0].toUpperCase()] = { ...told[code[0].toUpperCase()], ...words }
   }
+  if (skipped.length > 0)
+    remarks.push(`Passed over: ${skipped.slice(0, 3).join(' | ')}${skipped.length > 3 ? ` and ${skipped.length - 3} more` : ''}.`)
   const { M201 = {}, M203 = {}, M204 = {}, M205 = {} } = told
   if (Object.keys(told).length === 0) remarks.push('There is no line with M201, M203, M204 or M205 in this text.')
   const perMinute = Math.max(0, ...['X', 'Y'].map((axis) => M203[axis] ?? 0)) > FASTEST

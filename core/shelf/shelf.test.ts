@@ -136,6 +136,15 @@ echo:  M205 B20000.00 S0.00 T0.00 J0.02 ; corners`)
     expect(next.defaults.retractLength).toBe(printer.defaults.retractLength)
   })
 
+  it('are read for what they hold, whatever stands around them or is cut off, and what is skipped is told', () => {
+    const told = readLimits('; copied at noon\r\n  m201x1500 Y 1400 ;Z9\r\necho:  M92 X80 Y80 Z400 E93\nM301 P22.2\nM2035 X1\nM203 X250 Y2')
+    expect(told.limits).toMatchObject({ acceleration: { x: 1500, y: 1400 }, speed: { x: 250, y: 2 } })
+    expect(told.limits.acceleration.z).toBeUndefined()
+    expect(told.remarks.join()).toMatch(/Passed over: M92 X80.*M301 P22\.2.*M2035 X1/)
+    // Cut off in the middle of a word: a letter without its number says nothing.
+    expect(readLimits('M205 X8 Y').defaults.cornerSpeed).toBe(8)
+  })
+
   it('say so when there are none', () => {
     expect(readLimits('ok\nok').remarks[0]).toMatch(/no line/)
     expect(limitChanges(printer, readLimits('ok'))).toEqual([])

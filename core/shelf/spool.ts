@@ -46,11 +46,29 @@ const LABEL_DOUBT = 0.03
 /** Weight of the maker's empty reel, as reels of its own that were emptied tell: their median. */
 export function learnedReel(maker: string | undefined, spools: readonly Spool[]): number | undefined {
   if (maker === undefined || maker === '') return undefined
-  const seen = spools
-    .filter((other) => other.maker === maker && (other.reelG !== undefined || (other.empty && other.weighings.length > 0)))
-    .map((other) => other.reelG ?? other.weighings.at(-1)!.grossG)
-    .sort((a, b) => a - b)
-  return seen.length === 0 ? undefined : (seen[(seen.length - 1) >> 1]! + seen[seen.length >> 1]!) / 2
+  // Asked for every spool of a shelf: thousands, each of which would look at all the others.
+  let known = learned.get(spools)
+  if (!known) {
+    known = reelsByMaker(spools)
+    learned.set(spools, known)
+  }
+  return known.get(maker)
+}
+
+const learned = new WeakMap<readonly Spool[], ReadonlyMap<string, number>>()
+
+function reelsByMaker(spools: readonly Spool[]): ReadonlyMap<string, number> {
+  const seen = new Map<string, number[]>()
+  for (const { maker, reelG, empty, weighings } of spools) {
+    const grams = reelG ?? (empty ? weighings.at(-1)?.grossG : undefined)
+    if (maker !== undefined && grams !== undefined) seen.set(maker, [...(seen.get(maker) ?? []), grams])
+  }
+  return new Map([...seen].map(([maker, grams]) => [maker, median(grams)]))
+}
+
+function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  return (sorted[(sorted.length - 1) >> 1]! + sorted[sorted.length >> 1]!) / 2
 }
 
 export interface Remaining {

@@ -7,6 +7,7 @@ const when = { type: DataTypes.DATE(3), allowNull: false } as const
 const json = { type: DataTypes.TEXT('long'), allowNull: false } as const
 const name = { type: DataTypes.STRING(80), allowNull: false } as const
 const yes = { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false } as const
+const first = { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 } as const
 const count = { type: DataTypes.INTEGER.UNSIGNED, allowNull: false } as const
 const refers = (table: string, key = 'id') => ({ references: { model: table, key }, onDelete: 'RESTRICT', onUpdate: 'CASCADE' })
 
@@ -92,14 +93,19 @@ const steps: readonly { readonly name: string; readonly up: (db: QueryInterface)
         record: json,
         starter: yes,
         archived: yes,
+        revision: first,
       })
-      for (const table of ['printers', 'nozzles', 'materials']) await db.addColumn(table, 'archived', yes)
+      for (const table of ['printers', 'nozzles', 'materials']) {
+        await db.addColumn(table, 'archived', yes)
+        await db.addColumn(table, 'revision', first)
+      }
       await db.createTable('profile_library', {
         record_key: { type: DataTypes.STRING(64), primaryKey: true },
         position: count,
         record: json,
         starter: yes,
         archived: yes,
+        revision: first,
       })
       await db.createTable('shelf_revisions', {
         kind: { type: DataTypes.STRING(16), primaryKey: true },

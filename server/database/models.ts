@@ -20,6 +20,7 @@ export interface ShelfRow {
   record: string
   starter: boolean
   archived: boolean
+  revision: number
 }
 export interface ShelfRevisionRow {
   kind: string
@@ -98,7 +99,14 @@ const when = DataTypes.DATE(3)
 export function defineModels(sequelize: Sequelize): Models {
   const table = <Row extends object>(name: string, attributes: ModelAttributes): Table<Row> =>
     sequelize.define(name, attributes) as unknown as Table<Row>
-  const shelf = { recordKey: { type: key, primaryKey: true }, position: whole, record: text, starter: flag, archived: flag }
+  const shelf = {
+    recordKey: { type: key, primaryKey: true },
+    position: whole,
+    record: text,
+    starter: flag,
+    archived: flag,
+    revision: whole,
+  }
   return {
     blobs: table('blobs', { contentKey: { type: DataTypes.CHAR(64), primaryKey: true }, bytes: DataTypes.BLOB('long'), size: whole }),
     parts: table('parts', {

@@ -28,7 +28,7 @@ type Bagged = 'defaults' | 'values'
 /** Everything that is known of one record, and what can be done with it. */
 export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onCopied }: Props) {
   const [open, setOpen] = useState<'limits' | 'revisions'>()
-  const { starter: _, archived, ...plain } = record
+  const { starter: _, revision: __, archived, ...plain } = record
   const save = (next: AnyRecord): void => void attempt(() => actions.write(kind, plain as AnyRecord, next))
   const change = (part: object): void => save({ ...plain, ...part } as AnyRecord)
   const bag: Bagged = kind === 'profiles' ? 'values' : 'defaults'

@@ -15,7 +15,8 @@ import { Lost } from '../Lost'
 import { newRecord } from './newRecord'
 import { RecordSheet } from './RecordSheet'
 import { Reel } from './Reel'
-import { type KeptRecord, type ShelfActions, shelfActions, useShelfHistory } from './shelfStore'
+import { ShelfConflictQuestion } from './ShelfConflictQuestion'
+import { type KeptRecord, type ShelfActions, ShelfConflict, shelfActions, useShelfHistory } from './shelfStore'
 import { remainingOn, summaryOf } from './summaries'
 
 const kindNames: Readonly<Record<ShelfKind, readonly [many: string, one: string]>> = {
@@ -45,11 +46,18 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
   const navigate = useNavigate()
   const actions = useMemo(() => shelfActions(queries), [queries])
   const [refusal, setRefusal] = useState<Refusal>()
+  const [conflict, setConflict] = useState<ShelfConflict>()
   const [told, setTold] = useState<string>()
+  const [search, setSearch] = useState('')
   const [withArchived, setWithArchived] = useState(false)
   const past = useShelfHistory(({ past }) => past)
   const records: readonly KeptRecord[] = shelf[kind]
-  const shown = records.filter(({ archived, key }) => withArchived || !archived || key === recordKey)
+  const wanted = search.trim().toLowerCase()
+  const shown = records.filter(
+    (one) =>
+      (withArchived || !one.archived || one.key === recordKey) &&
+      (wanted === '' || `${one.name} ${summaryOf(kind, one, shelf)}`.toLowerCase().includes(wanted)),
+  )
   const record = records.find(({ key }) => key === recordKey)
 
   /** Does something to the shelf and shows what stands in its way. */
@@ -58,7 +66,8 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
       setRefusal(undefined)
       await work()
     } catch (error) {
-      setRefusal(asRefusal(error))
+      if (error instanceof ShelfConflict) setConflict(error)
+      else setRefusal(asRefusal(error))
     }
   }
   useUndoKey(() => void attempt(() => actions.undo()))
@@ -102,11 +111,33 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
           <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
         </div>
       )}
+      {conflict && (
+        <ShelfConflictQuestion
+          conflict={conflict}
+          onChoose={(chosen) => {
+            setConflict(undefined)
+            void attempt(() => actions.settle(conflict, chosen))
+          }}
+        />
+      )}
       <div className="flex min-h-0 flex-1">
         <nav aria-label={kindNames[kind][0]} className="flex w-72 shrink-0 flex-col border-r border-line">
+          {records.length > MANY && (
+            <div className="border-b border-line p-2">
+              <input
+                type="search"
+                placeholder={`Find a ${kindNames[kind][1]}`}
+                aria-label={`Find a ${kindNames[kind][1]}`}
+                value={search}
+                onChange={(event) => setSearch(event.target.value)}
+                className="h-7 w-full rounded-md border border-line bg-sunk px-2 text-[12.5px] placeholder:text-muted"
+              />
+            </div>
+          )}
           <ul className="min-h-0 flex-1 overflow-auto py-1">
             {shown.map((one) => (
-              <li key={one.key}>
+              // Rows out of sight are not laid out: thousands of spools scroll as a few do.
+              <li key={one.key} className="[contain-intrinsic-size:auto_46px] [content-visibility:auto]">
                 <NavLink
                   to={`/shelf/${kind}/${one.key}`}
                   className="flex items-center gap-2.5 border-l-2 border-transparent px-3 py-1.5 hover:bg-raised aria-[current=page]:border-lantern aria-[current=page]:bg-raised"
@@ -171,6 +202,9 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
     </div>
   )
 }
+
+/** More records than this get a field to find them by. */
+const MANY = 12
 
 function SpoolMark({ shelf, spoolKey }: { shelf: Shelf; spoolKey: string }) {
   const spool = shelf.spools.find(({ key }) => key === spoolKey)

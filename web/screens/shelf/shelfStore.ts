@@ -1,14 +1,35 @@
-import { type Kept, type Shelf, type ShelfKind, type ShelfRecords, shelfFileSchema, shelfSchema } from '@sable/contract/shelf'
+import {
+  type Kept,
+  recordSchemas,
+  type Shelf,
+  type ShelfKind,
+  type ShelfRecords,
+  shelfFileSchema,
+  shelfSchema,
+} from '@sable/contract/shelf'
 import type { QueryClient } from '@tanstack/react-query'
 import { z } from 'zod'
 import { create } from 'zustand'
-import { asJsonBody, fetchJson } from '../../api/client'
+import { asJsonBody, fetchJson, RequestError } from '../../api/client'
 import { shelfQuery } from '../../api/queries'
 
 export type AnyRecord = ShelfRecords[ShelfKind]
 export type KeptRecord = AnyRecord & Kept
 /** A record that has no key yet: the server makes one from its name. */
 export type NewRecord = { [Kind in ShelfKind]: Omit<ShelfRecords[Kind], 'key'> }[ShelfKind]
+
+/** A record was changed in another window since this page read it: both versions. */
+export class ShelfConflict extends Error {
+  constructor(
+    readonly kind: ShelfKind,
+    readonly mine: AnyRecord,
+    readonly theirs: AnyRecord,
+    /** Of what is there now. */
+    readonly revision: number,
+  ) {
+    super(`${theirs.name} was changed in another window since this page read it. Open it on the shelf to choose which version to keep.`)
+  }
+}
 
 /** What was done to the shelf on this page, newest last: how to take each step back. */
 export const useShelfHistory = create<{ readonly past: readonly { readonly label: string; readonly back: () => Promise<Shelf> }[] }>(
@@ -29,8 +50,20 @@ export function shelfActions(queries: QueryClient) {
   }
   const remember = (label: string, back: () => Promise<Shelf>): void =>
     useShelfHistory.setState(({ past }) => ({ past: [...past, { label, back }].slice(-100) }))
-  const put = async (kind: ShelfKind, record: AnyRecord): Promise<Shelf> =>
-    show(await fetchJson(shelfSchema, address(kind, record.key), asJsonBody('PUT', record)))
+  const revisionOf = (kind: ShelfKind, key: string): number =>
+    (queries.getQueryData(shelfQuery.queryKey)?.[kind] as readonly KeptRecord[] | undefined)?.find((record) => record.key === key)
+      ?.revision ?? 1
+  /** @throws ShelfConflict when another window was first */
+  const put = async (kind: ShelfKind, record: AnyRecord, revision = revisionOf(kind, record.key)): Promise<Shelf> => {
+    try {
+      return show(await fetchJson(shelfSchema, address(kind, record.key), asJsonBody('PUT', { revision, record })))
+    } catch (error) {
+      const current = error instanceof RequestError && error.problem.code === 'stale-write' ? error.problem.current : undefined
+      if (current === undefined) throw error
+      const { revision: theirs, ...rest } = current as AnyRecord & { revision: number }
+      throw new ShelfConflict(kind, record, recordSchemas[kind].parse(rest) as AnyRecord, theirs)
+    }
+  }
   const setArchived = async (kind: ShelfKind, key: string, archived: boolean): Promise<Shelf> =>
     show(await fetchJson(shelfSchema, `${address(kind, key)}/archived`, asJsonBody('PUT', { archived })))
   const take = async (kind: ShelfKind, key: string): Promise<Shelf> =>
@@ -50,6 +83,16 @@ export function shelfActions(queries: QueryClient) {
     async write(kind: ShelfKind, before: AnyRecord, record: AnyRecord): Promise<void> {
       await put(kind, record)
       remember(`change of ${before.name}`, () => put(kind, before))
+    },
+    /** Settles a conflict: stores one of the two versions over what is there. */
+    async settle({ kind, theirs, revision }: ShelfConflict, chosen: AnyRecord): Promise<void> {
+      if (chosen === theirs) {
+        await queries.invalidateQueries({ queryKey: shelfQuery.queryKey })
+        await queries.refetchQueries({ queryKey: shelfQuery.queryKey })
+        return
+      }
+      await put(kind, chosen, revision)
+      remember(`change of ${theirs.name}`, () => put(kind, theirs))
     },
     /** @returns the key of the new record */
     async add(kind: ShelfKind, record: NewRecord): Promise<string> {

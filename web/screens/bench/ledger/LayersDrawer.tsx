@@ -46,7 +46,7 @@ export function LayersDrawer({ name, candidate, shelf, onRefusal, onClose }: Pro
     if (!kind || key === undefined) return undefined
     const found = shelf[kind].find((one) => one.key === key)
     if (!found) return undefined
-    const { starter: _, archived: __, ...plain } = found
+    const { starter: _, archived: __, revision: ___, ...plain } = found
     return plain as AnyRecord
   }
   /** What the record itself says; what follows from its bore or hot end cannot be taken back. */

@@ -1,7 +1,6 @@
 import {
   keyFor,
   type RecordRevisions,
-  recordSchemas,
   type Shelf,
   type ShelfFile,
   type ShelfKind,
@@ -13,7 +12,7 @@ import {
 } from '@sable/contract/shelf'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import type { Sequelize, Transaction } from 'sequelize'
-import type { Models, ShelfRow } from './database/models'
+import type { Models, ShelfRevisionRow, ShelfRow } from './database/models'
 import { notFound, ProblemError } from './problems'
 
 const starters: { readonly [Kind in ShelfKind]: readonly ShelfRecords[Kind][] } = {
@@ -44,7 +43,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
     await models.shelfRevisions.create({ kind, recordKey, revision: (last?.revision ?? 0) + 1, record, createdAt: new Date() }, within)
   }
   const rowsOf = async (kind: ShelfKind): Promise<unknown[]> => {
-    const rows = await tableOf(kind).findAll({ order: [['position', 'ASC']] })
+    const rows = await tableOf(kind).findAll({ order: [['position', 'ASC']], raw: true })
     return rows.map((row) => ({
       ...JSON.parse(row.record),
       starter: Boolean(row.starter),
@@ -75,11 +74,18 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
     return shelfSchema.parse({ printers, nozzles, materials, spools, profiles })
   }
 
-  const checkMaterial = async (kind: ShelfKind, record: ShelfRecords[ShelfKind], transaction?: Transaction): Promise<void> => {
+  const checkMaterial = async (kind: ShelfKind, record: ShelfRecords[ShelfKind], transaction: Transaction): Promise<void> => {
     if (kind !== 'spools') return
-    const { material } = record as ShelfRecords['spools']
-    if (await models.materials.findByPk(material, transaction ? { transaction } : {})) return
-    throw new ProblemError(422, 'record-unknown', `The shelf has no material "${material}".`, record.name, 'Choose one that is there.')
+    const known = await models.materials.findAll({ attributes: ['recordKey'], transaction })
+    refuseUnknownMaterial(record as ShelfRecords['spools'], new Set(known.map((row) => row.recordKey)))
+  }
+
+  /** The newest revision of each record that ever was on the shelf. */
+  const lastRevisions = async (kind: ShelfKind, transaction: Transaction): Promise<ReadonlyMap<string, number>> => {
+    const rows = await models.shelfRevisions.findAll({ where: { kind }, attributes: ['recordKey', 'revision'], raw: true, transaction })
+    const last = new Map<string, number>()
+    for (const { recordKey, revision } of rows) last.set(recordKey, Math.max(revision, last.get(recordKey) ?? 0))
+    return last
   }
 
   return {
@@ -197,28 +203,38 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
     async import(file: ShelfFile): Promise<{ readonly added: number; readonly replaced: number }> {
       return sequelize.transaction(async (transaction) => {
         let [added, replaced] = [0, 0]
-        // Spools come last: their materials may be in the same file.
+        // Spools come after their materials, which may be in the same file.
         for (const kind of shelfKinds) {
-          for (const given of file[kind]) {
-            const { starter, archived } = given
-            const record = recordSchemas[kind].parse(given)
-            await checkMaterial(kind, record, transaction)
-            const known = await tableOf(kind).findByPk(record.key, { transaction })
-            const text = JSON.stringify(record)
-            if (known) await known.update({ record: text, archived, revision: known.revision + 1 }, { transaction })
-            else {
-              const position = await nextPosition(kind, transaction)
-              await tableOf(kind).create({ recordKey: record.key, position, record: text, starter, archived, revision: 1 }, { transaction })
-            }
-            await keepRevision(kind, record.key, text, transaction)
-            if (known) replaced++
-            else added++
+          const known = new Map((await tableOf(kind).findAll({ transaction })).map((row) => [row.recordKey, row]))
+          const last = await lastRevisions(kind, transaction)
+          const materials = new Set(
+            (await models.materials.findAll({ attributes: ['recordKey'], transaction })).map((row) => row.recordKey),
+          )
+          let position = Math.max(-1, ...[...known.values()].map((row) => row.position))
+          const [rows, revisions]: [ShelfRow[], ShelfRevisionRow[]] = [[], []]
+          for (const { starter, archived, revision: _, ...given } of file[kind]) {
+            const record = given as ShelfRecords[ShelfKind]
+            if (kind === 'spools') refuseUnknownMaterial(record as ShelfRecords['spools'], materials)
+            const [recordKey, text] = [record.key, JSON.stringify(record)]
+            const row = known.get(recordKey)
+            if (row) await row.update({ record: text, archived, revision: row.revision + 1 }, { transaction })
+            else rows.push({ recordKey, position: ++position, record: text, starter, archived, revision: 1 })
+            revisions.push({ kind, recordKey, revision: (last.get(recordKey) ?? 0) + 1, record: text, createdAt: new Date() })
           }
+          await tableOf(kind).bulkCreate(rows, { transaction })
+          await models.shelfRevisions.bulkCreate(revisions, { transaction })
+          added += rows.length
+          replaced += file[kind].length - rows.length
         }
         return { added, replaced }
       })
     },
   }
+}
+
+function refuseUnknownMaterial({ name, material }: ShelfRecords['spools'], known: ReadonlySet<string>): void {
+  if (!known.has(material))
+    throw new ProblemError(422, 'record-unknown', `The shelf has no material "${material}".`, name, 'Choose one that is there.')
 }
 
 export type ShelfStore = ReturnType<typeof createShelfStore>

@@ -2,6 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod'
 import { recordSchemas, type ShelfKind } from '@sable/contract/shelf'
 import { inWords } from '@sable/core/units/format'
 import clsx from 'clsx'
+import { useRef } from 'react'
 import { type FieldErrors, type FieldValues, get, type UseFormRegister, useForm } from 'react-hook-form'
 import type { FieldGroup, RecordField } from './fields'
 import type { AnyRecord } from './shelfStore'
@@ -23,17 +24,25 @@ export function RecordForm({ kind, record, groups, onSave }: Props) {
     resolver: (values, context, options) => check(pruned(values) as never, context, options as never) as never,
     mode: 'onBlur',
   })
-  const save = handleSubmit((values) => {
-    if (JSON.stringify(sorted(values)) !== JSON.stringify(sorted(recordSchemas[kind].parse(record)))) onSave(values as AnyRecord)
-  })
+  const stored = asText(recordSchemas[kind].parse(record))
+  // What was handed on already and is not answered yet must not be handed on again when focus moves.
+  const sent = useRef({ over: stored, text: stored })
+  if (sent.current.over !== stored) sent.current = { over: stored, text: stored }
+  const save = (again: boolean): void =>
+    void handleSubmit((values) => {
+      const text = asText(values)
+      if (text === stored || (text === sent.current.text && !again)) return
+      sent.current.text = text
+      onSave(values as AnyRecord)
+    })()
   return (
     <form
       aria-label={`${record.name}, its fields`}
       noValidate
-      onBlur={() => void save()}
+      onBlur={() => save(false)}
       onSubmit={(event) => {
         event.preventDefault()
-        void save()
+        save(true)
       }}
       className="space-y-5"
     >
@@ -181,6 +190,8 @@ function pruned(value: unknown): unknown {
     .filter(([, entry]) => entry !== undefined)
   return entries.length === 0 && Object.keys(value).length > 0 ? undefined : Object.fromEntries(entries)
 }
+
+const asText = (record: unknown): string => JSON.stringify(sorted(record))
 
 /** The same with names in order, so that records can be compared. */
 function sorted(value: unknown): unknown {

@@ -37,7 +37,10 @@ export function Risks({ checks, candidate }: { checks: readonly Check[]; candida
       trigger={
         <button
           type="button"
-          className={clsx('inline-flex items-center gap-1 rounded px-1 underline decoration-dotted underline-offset-2', tone(worst))}
+          className={clsx(
+            '-my-0.5 inline-flex h-6 items-center gap-1 rounded px-1 underline decoration-dotted underline-offset-2',
+            tone(worst),
+          )}
         >
           {worst !== 'note' && <TriangleAlert className="size-3.5" aria-hidden />}
           {counts.join(', ')}

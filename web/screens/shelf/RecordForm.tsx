@@ -193,13 +193,13 @@ function pruned(value: unknown): unknown {
 
 const asText = (record: unknown): string => JSON.stringify(sorted(record))
 
-/** The same with names in order, so that records can be compared. */
+/** The same with names in order, so that records can be compared. A box that is not ticked says no more than none. */
 function sorted(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(sorted)
   if (typeof value !== 'object' || value === null) return value
   return Object.fromEntries(
     Object.entries(value)
-      .filter(([, entry]) => entry !== undefined)
+      .filter(([, entry]) => entry !== undefined && entry !== false)
       .sort(([a], [b]) => a.localeCompare(b))
       .map(([name, entry]) => [name, sorted(entry)]),
   )

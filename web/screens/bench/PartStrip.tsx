@@ -73,7 +73,13 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
     >
       <div className="h-full w-32 shrink-0 overflow-hidden rounded-md border border-line bg-sunk">
         <Suspense fallback={null}>
-          <PartThumbnail partId={part.id} contentKey={part.contentKey} fileName={part.fileName} placement={content.placement} />
+          <PartThumbnail
+            partId={part.id}
+            contentKey={part.contentKey}
+            fileName={part.fileName}
+            placement={content.placement}
+            load={content.purpose.kind === 'load' ? content.purpose.load : undefined}
+          />
         </Suspense>
       </div>
       <div className="flex min-w-0 flex-col justify-center gap-1">

@@ -1,16 +1,20 @@
 import { Canvas, useThree } from '@react-three/fiber'
 import type { Placement } from '@sable/core/mesh/place'
+import type { Purpose } from '@sable/core/strength/purpose'
 import { Component, type ReactNode, useEffect, useMemo, useState } from 'react'
-import { BufferAttribute, BufferGeometry } from 'three'
+import { Box3, BufferAttribute, BufferGeometry, Vector3 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { predictionPool } from '../../predictions/predictionStore'
 import { useTheme } from '../../ui/theme'
+import { LoadArrow } from './LoadArrow'
 
 interface Props {
   readonly partId: string
   readonly contentKey: string
   readonly fileName: string
   readonly placement: Placement
+  /** Drawn over the part when its axis is known. */
+  readonly load?: Purpose['load'] | undefined
 }
 
 /** A small picture of the part as it lies; drag turns it. */
@@ -26,20 +30,26 @@ export default function PartThumbnail(props: Props) {
         aria-label="Picture of the part; drag to turn it"
         role="img"
       >
-        <Scene geometry={geometry} />
+        <Scene geometry={geometry} load={props.load} />
       </Canvas>
     </NeedsWebGl>
   )
 }
 
-function Scene({ geometry }: { geometry: BufferGeometry }) {
+function Scene({ geometry, load }: { geometry: BufferGeometry; load: Props['load'] }) {
   const { camera, gl, invalidate } = useThree()
   const theme = useTheme((state) => state.theme)
-  const { scale, middle } = useMemo(() => {
+  const { scale, middle, half } = useMemo(() => {
     geometry.computeBoundingSphere()
+    geometry.computeBoundingBox()
     const sphere = geometry.boundingSphere
-    return { scale: sphere ? 1 / sphere.radius : 1, middle: sphere?.center ?? { x: 0, y: 0, z: 0 } }
+    const scale = sphere ? 1 / sphere.radius : 1
+    const half = (geometry.boundingBox ?? new Box3()).getSize(new Vector3()).multiplyScalar(scale / 2)
+    return { scale, middle: sphere?.center ?? { x: 0, y: 0, z: 0 }, half }
   }, [geometry])
+  // Nothing else asks for a new picture when only the load changes.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the load is what the picture follows.
+  useEffect(() => invalidate(), [invalidate, load, theme])
   useEffect(() => {
     camera.position.set(2.6, -3.0, 2.2)
     const controls = new OrbitControls(camera, gl.domElement)
@@ -56,6 +66,7 @@ function Scene({ geometry }: { geometry: BufferGeometry }) {
       <mesh geometry={geometry} scale={scale} position={[-middle.x * scale, -middle.y * scale, -middle.z * scale]}>
         <meshStandardMaterial color="#c9b79d" roughness={0.75} flatShading />
       </mesh>
+      {load && load.axis !== 'weakest' && <LoadArrow load={load} half={half} color={theme === 'dark' ? '#f0a83c' : '#8a5200'} />}
     </>
   )
 }

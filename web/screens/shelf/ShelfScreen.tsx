@@ -1,5 +1,6 @@
 import { type Shelf, type ShelfKind, shelfKinds } from '@sable/contract/shelf'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useVirtualizer } from '@tanstack/react-virtual'
 import { Plus, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { NavLink, useNavigate, useParams } from 'react-router'
@@ -134,33 +135,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
               />
             </div>
           )}
-          <ul className="min-h-0 flex-1 overflow-auto py-1">
-            {shown.map((one) => (
-              // Rows out of sight are not laid out: thousands of spools scroll as a few do.
-              <li key={one.key} className="[contain-intrinsic-size:auto_46px] [content-visibility:auto]">
-                <NavLink
-                  to={`/shelf/${kind}/${one.key}`}
-                  className="flex items-center gap-2.5 border-l-2 border-transparent px-3 py-1.5 hover:bg-raised aria-[current=page]:border-lantern aria-[current=page]:bg-raised"
-                >
-                  {kind === 'spools' && <SpoolMark shelf={shelf} spoolKey={one.key} />}
-                  <span className="min-w-0 flex-1">
-                    <span className="flex items-baseline gap-2">
-                      <span className="truncate text-[13px] font-medium">{one.name}</span>
-                      {one.archived && <span className="text-[11px] text-muted">archived</span>}
-                    </span>
-                    <span className="block truncate text-[11.5px] text-muted">{summaryOf(kind, one, shelf)}</span>
-                  </span>
-                </NavLink>
-              </li>
-            ))}
-            {shown.length === 0 && (
-              <li className="p-4 text-[12.5px] text-muted">
-                {kind === 'profiles'
-                  ? 'No profiles yet. Keep one from the menu of a column on the bench, or add one here.'
-                  : `No ${kindNames[kind][0].toLowerCase()} here.`}
-              </li>
-            )}
-          </ul>
+          <RecordList kind={kind} records={shown} shelf={shelf} openKey={recordKey} />
           <div className="flex items-center gap-3 border-t border-line p-2">
             <Button onClick={() => void add()}>
               <Plus className="size-3.5" aria-hidden /> New {kindNames[kind][1]}
@@ -199,6 +174,70 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
           )}
         </div>
       </div>
+    </div>
+  )
+}
+
+const ROW = 46
+
+/** The records of a kind. Only those in sight are there, so that thousands of spools scroll as a few do. */
+function RecordList({
+  kind,
+  records,
+  shelf,
+  openKey,
+}: {
+  kind: ShelfKind
+  records: readonly KeptRecord[]
+  shelf: Shelf
+  openKey: string | undefined
+}) {
+  const scroller = useRef<HTMLDivElement>(null)
+  const rows = useVirtualizer({ count: records.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 8 })
+  const openAt = records.findIndex(({ key }) => key === openKey)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is brought into sight once, when it is opened.
+  useEffect(() => {
+    if (openAt >= 0) rows.scrollToIndex(openAt, { align: 'auto' })
+  }, [openKey])
+  if (records.length === 0) {
+    return (
+      <p className="min-h-0 flex-1 p-4 text-[12.5px] text-muted">
+        {kind === 'profiles'
+          ? 'No profiles yet. Keep one from the menu of a column on the bench, or add one here.'
+          : `No ${kindNames[kind][0].toLowerCase()} here.`}
+      </p>
+    )
+  }
+  return (
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto py-1">
+      <ul className="relative" style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map(({ index, start }) => {
+          const one = records[index]!
+          return (
+            <li
+              key={one.key}
+              aria-setsize={records.length}
+              aria-posinset={index + 1}
+              className="absolute inset-x-0"
+              style={{ height: ROW, transform: `translateY(${start}px)` }}
+            >
+              <NavLink
+                to={`/shelf/${kind}/${one.key}`}
+                className="flex h-full items-center gap-2.5 border-l-2 border-transparent px-3 hover:bg-raised aria-[current=page]:border-lantern aria-[current=page]:bg-raised"
+              >
+                {kind === 'spools' && <SpoolMark shelf={shelf} spoolKey={one.key} />}
+                <span className="min-w-0 flex-1">
+                  <span className="flex items-baseline gap-2">
+                    <span className="truncate text-[13px] font-medium">{one.name}</span>
+                    {one.archived && <span className="text-[11px] text-muted">archived</span>}
+                  </span>
+                  <span className="block truncate text-[11.5px] text-muted">{summaryOf(kind, one, shelf)}</span>
+                </span>
+              </NavLink>
+            </li>
+          )
+        })}
+      </ul>
     </div>
   )
 }

@@ -54,6 +54,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   readonly unproppedTops: readonly UnproppedTop[]
   /** Heating, homing and purging, s; absent where the printer's record does not tell. */
   readonly startUpS?: number
+  /** Of printing alone; absent where the printer's record tells no power, kWh. */
+  readonly energyKWh?: number
   readonly filament: {
     readonly lengthMm: number
     readonly volumeMm3: number
@@ -78,6 +80,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   /** Seams of the outer wall, one after another up the part, mm. */
   readonly seamMm: number
   readonly strength: Readonly<Record<LoadCase, LoadFigure>>
+  /** Of a flexible part it matters how far it gives way, not when it fails. */
+  readonly flexible: boolean
   /** Along the direction that was asked for. */
   readonly oblique?: Readonly<Record<LoadKind, LoadFigure>>
   /** The part as placed on the bed. */
@@ -262,6 +266,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   return {
     ...time,
     ...(startUpS === undefined ? {} : { startUpS }),
+    ...(printer.watts === undefined ? {} : { energyKWh: (printer.watts * time.timeS) / 3.6e6 }),
     layerCount: layerCount(layers),
     unproppedTops: tops,
     filament: {
@@ -285,6 +290,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
     topClosure: closure,
     seamMm: cache.get('seams', laid.regionsKey, () => seamLength(regions, layers)),
     strength,
+    flexible: material.family === 'flexible',
     ...(oblique ? { oblique } : {}),
     mesh: {
       triangles: part.report.triangles,

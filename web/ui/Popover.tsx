@@ -21,7 +21,7 @@ export function Popover({
           aria-label={label}
           sideOffset={6}
           collisionPadding={8}
-          className={`z-50 ${width} max-h-[75vh] overflow-auto rounded-md border border-strong bg-raised p-3 shadow-xl shadow-black/40`}
+          className={`z-50 ${width} max-h-[min(75vh,var(--radix-popover-content-available-height))] overflow-auto rounded-md border border-strong bg-raised p-3 shadow-xl shadow-black/40`}
         >
           {children}
         </Radix.Content>

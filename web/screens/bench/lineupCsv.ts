@@ -7,7 +7,7 @@ import { verdicts } from './ledger/verdicts/verdicts'
 
 /** The whole ledger as CSV: a row a figure or setting, a column a candidate; numbers in base units, unrounded. */
 export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: readonly (Prediction | undefined)[]): string {
-  const figure = (label: string, unit: string, value: (p: Prediction) => number) => [
+  const figure = (label: string, unit: string, value: (p: Prediction) => number | string) => [
     label,
     unit,
     ...predictions.map((p) => (p ? value(p) : '')),
@@ -26,7 +26,13 @@ export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: rea
   )
   return Papa.unparse([
     ['', 'unit', ...content.candidates.map(({ name }) => name)],
-    ...figures.map((verdict) => figure(verdict.label, verdict.base, (p) => verdict.of(p, content.purpose).value)),
+    ...figures.map((verdict) =>
+      figure(verdict.label, verdict.base, (p) => {
+        // Where a column tells another thing than its row, that thing has a row of its own.
+        const { value, base } = verdict.of(p, content.purpose)
+        return base === undefined ? value : ''
+      }),
+    ),
     ...settings,
   ])
 }

@@ -64,7 +64,7 @@ interface RowProps {
 function VerdictRow({ verdict, candidates, columns, purpose, open = false, onToggle, onWhy, nested = false }: RowProps) {
   const figures = columns.map((column) => (column?.prediction ? verdict.of(column.prediction, purpose) : undefined))
   const standings = compareRow(
-    figures.map((figure) => figure?.value),
+    figures.map((figure) => (figure?.base === figures[0]?.base ? figure?.value : undefined)),
     verdict.better,
   )
   return (

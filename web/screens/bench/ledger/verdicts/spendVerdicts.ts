@@ -99,5 +99,16 @@ export const costVerdict: Verdict = {
       better: 'less',
       of: (p) => ({ value: p.filament.machineCost, text: fixed(p.filament.machineCost, 2), unit: '', basis: 'assumed' }),
     },
+    {
+      id: 'energy',
+      label: 'Energy',
+      base: 'kWh',
+      help: 'Mean power of the printer while it prints, times time. It is part of the cost of an hour.',
+      better: 'less',
+      of: ({ energyKWh }) =>
+        energyKWh === undefined
+          ? { value: 0, text: 'not told', unit: '', basis: 'assumed' }
+          : { value: energyKWh, text: fixed(energyKWh, 2), unit: 'kWh', basis: 'assumed' },
+    },
   ],
 }

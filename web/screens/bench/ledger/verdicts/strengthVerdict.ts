@@ -31,6 +31,12 @@ const load = (id: LoadCase): Verdict => {
   }
 }
 
+const stiffness = (perMm: number): { value: number; text: string; unit: string } => ({
+  value: perMm,
+  text: perMm >= 100 ? fixed(perMm, 0) : perMm.toPrecision(3),
+  unit: 'N/mm',
+})
+
 /** Newtons with three figures, as the estimate deserves. */
 function force(newtons: number): { text: string; unit: string } {
   if (newtons >= 9995) return { text: fixed(newtons / 1000, 1), unit: 'kN' }
@@ -41,11 +47,12 @@ function force(newtons: number): { text: string; unit: string } {
 export const strengthVerdict: Verdict = {
   id: 'strength',
   label: 'Strength',
-  help: 'Under the load that the part is for, chosen above. An estimate for one material and one load, never a rating: test the real part with a margin, and never lift or hang loads over people with it.',
+  help: 'Under the load that the part is for, chosen above; of a flexible part, how stiff it is against that load. An estimate for one material and one load, never a rating: test the real part with a margin, and never lift or hang loads over people with it.',
   base: 'N',
   better: 'more',
   of: (p, purpose) => {
     const stated = statedLoad(p, purpose)
+    if (p.flexible) return { ...stiffness(stated.stiffnessNmm), note: `gives way, ${wordsOf(stated)}`, basis: stated.basis, base: 'N/mm' }
     return { value: stated.loadN, ...force(stated.loadN), note: wordsOf(stated), basis: stated.basis }
   },
   parts: [
@@ -57,7 +64,7 @@ export const strengthVerdict: Verdict = {
       'more',
       (p, purpose) => {
         const { stiffnessNmm } = statedLoad(p, purpose)
-        return { value: stiffnessNmm, text: stiffnessNmm >= 100 ? fixed(stiffnessNmm, 0) : stiffnessNmm.toPrecision(3), unit: 'N/mm' }
+        return stiffness(stiffnessNmm)
       },
     ),
     ...loadCases.filter((name) => /^(pull|bend|crush)[XYZ]$/.test(name)).map(load),

@@ -21,6 +21,8 @@ export interface Verdict {
     readonly unit: string
     readonly note?: string
     readonly basis: Basis
+    /** Where this column tells another thing than the row: figures of different bases are not compared. */
+    readonly base?: string
   }
   /** Rows that open beneath it. */
   readonly parts?: readonly Verdict[]

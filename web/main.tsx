@@ -24,7 +24,7 @@ const router = createBrowserRouter([
       { path: '/', element: <Navigate to="/bench" replace /> },
       { path: '/bench', element: <BenchEntry /> },
       { path: '/bench/:lineupId', element: <Navigate to="ledger" replace /> },
-      { path: '/bench/:lineupId/ledger', element: <BenchScreen /> },
+      { path: '/bench/:lineupId/:view', element: <BenchScreen /> },
       { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
       { path: '/shelf/:kind/:recordKey?', element: <ShelfScreen /> },
       { path: '*', element: <Lost /> },

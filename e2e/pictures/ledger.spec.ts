@@ -43,3 +43,12 @@ test('what to measure next', async ({ page }) => {
   await page.getByRole('button', { name: 'Measure next' }).click()
   await page.screenshot({ path: picture('measure-next') })
 })
+
+test('steps from one candidate to another', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('link', { name: 'steps' }).click()
+  await page.getByLabel('To candidate').selectOption({ label: 'quick' })
+  await expect(page.getByRole('region', { name: 'Steps' }).locator('.animate-pulse')).toHaveCount(0, { timeout: 60_000 })
+  await page.screenshot({ path: picture('steps') })
+})

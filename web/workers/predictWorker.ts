@@ -143,24 +143,29 @@ const api = {
     }
   },
 
-  /** Predicts a candidate with each of some setups, in their order. A setup that cannot print it tells nothing. */
-  async trySetups(
-    request: PredictRequest,
-    setups: readonly Setup[],
+  /**
+   * Predicts several candidates of one part, one after another, each told by its place in the list. One that cannot be printed
+   * tells nothing. Stops when the first entry of `stop` becomes 1.
+   */
+  async tryAll(
+    requests: readonly PredictRequest[],
     stop: Int32Array,
-    onEach: (prediction: Prediction | undefined) => void,
+    onEach: (index: number, prediction: Prediction | undefined) => void,
   ): Promise<void> {
-    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
-    const own = new StageCache(4)
-    const { placement, values, exceptions, load } = request
-    for (const setup of setups) {
+    const [first] = requests
+    if (!first) return
+    const [part, polygons] = await Promise.all([loadPart(first), openKernel()])
+    // The columns' own stages stay remembered: these are kept apart.
+    const own = new StageCache(6)
+    for (const [index, { placement, setup, values, exceptions, load }] of requests.entries()) {
+      // Lets what waits in this worker have its turn.
       await new Promise((resolve) => setTimeout(resolve))
       if (Atomics.load(stop, 0) === 1) return
       try {
-        onEach(predict(part, placement, setup, values, { kernel: polygons, cache: own, exceptions, load }))
+        onEach(index, predict(part, placement, setup, values, { kernel: polygons, cache: own, exceptions, load }))
       } catch (error) {
         if (!(error instanceof InputError)) throw error
-        onEach(undefined)
+        onEach(index, undefined)
       }
     }
   },

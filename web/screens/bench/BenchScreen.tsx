@@ -14,10 +14,12 @@ import { LineupBar } from './LineupBar'
 import { lastLineup } from './lastLineup'
 import { Ledger } from './ledger/Ledger'
 import { PartStrip } from './PartStrip'
+import { StepsView } from './steps/StepsView'
+import { type BenchView, benchViews } from './views'
 
 /** The bench: one part, its candidates side by side. */
 export function BenchScreen() {
-  const { lineupId = '' } = useParams()
+  const { lineupId = '', view } = useParams()
   const opening = useOpenLineup(lineupId)
   const openId = useDesk((desk) => desk.lineupId)
   const content = useDesk((desk) => desk.content)
@@ -36,6 +38,7 @@ export function BenchScreen() {
   }, [content, openId, lineupId])
 
   if (opening instanceof RequestError && opening.problem.status === 404) return <Lost what="There is no such lineup." />
+  if (!isView(view)) return <Lost what="The bench has no such view." />
   if (openId !== lineupId || !content || !shelf.data || !parts.data || !part) {
     return <Loading what="the lineup" failed={opening ?? shelf.failureReason ?? parts.failureReason} />
   }
@@ -48,11 +51,14 @@ export function BenchScreen() {
           <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
         </div>
       )}
-      <Ledger content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />
+      {view === 'ledger' && <Ledger content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />}
+      {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
       <ConflictQuestion />
     </div>
   )
 }
+
+const isView = (text: string | undefined): text is BenchView => (benchViews as readonly (string | undefined)[]).includes(text)
 
 /** Fetches a lineup onto the desk and saves its edits for as long as it is open. Returns what stands in the way. */
 function useOpenLineup(lineupId: string): Error | null {

@@ -5,7 +5,7 @@ import type { Shelf } from '@sable/contract/shelf'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { ChevronDown, Redo2, Undo2 } from 'lucide-react'
 import { useRef, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { NavLink, useNavigate } from 'react-router'
 import { useStore } from 'zustand'
 import { asRefusal } from '../../api/asRefusal'
 import { createLineup, lineupsQuery, partsQuery, removeLineup } from '../../api/queries'
@@ -20,6 +20,7 @@ import type { Refusal } from '../../ui/Notice'
 import { EditableText } from './EditableText'
 import { firstCandidate } from './firstCandidate'
 import { lineupCsv } from './lineupCsv'
+import { benchViews } from './views'
 
 interface Props {
   readonly content: LineupContent
@@ -135,6 +136,17 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
         <MenuItem onSelect={() => setRemoving(true)}>Remove this lineup …</MenuItem>
       </Menu>
       <SaveMark />
+      <nav aria-label="Views" className="ml-4 flex items-center gap-0.5">
+        {benchViews.map((view) => (
+          <NavLink
+            key={view}
+            to={`/bench/${id}/${view}`}
+            className="rounded px-2.5 py-1 text-[12.5px] text-muted capitalize hover:text-ink aria-[current=page]:bg-raised aria-[current=page]:text-lantern-ink"
+          >
+            {view}
+          </NavLink>
+        ))}
+      </nav>
       <div className="flex-1" />
       <IconButton label="Undo (Ctrl Z)" onClick={undo} disabled={!canUndo}>
         <Undo2 className="size-4" />

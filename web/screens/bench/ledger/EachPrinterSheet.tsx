@@ -7,11 +7,11 @@ import type { Setup } from '@sable/core/profile/resolve'
 import { hybrids } from '@sable/core/shelf/hybrids'
 import type { Printer } from '@sable/core/shelf/printer'
 import { formatDuration } from '@sable/core/units/format'
-import * as Comlink from 'comlink'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
 import { addCandidate, nextName } from '../../../desk/edits'
-import { predictionPool, requestFor } from '../../../predictions/predictionStore'
+import { requestFor } from '../../../predictions/predictionStore'
+import { useTried } from '../../../predictions/useTried'
 import { Button } from '../../../ui/Button'
 import { Sheet } from '../../../ui/Dialog'
 import type { PredictRequest } from '../../../workers/predictWorker'
@@ -35,8 +35,11 @@ export function EachPrinterSheet({ candidate, content, part, shelf, onClose }: P
     [shelf, candidate.printer],
   )
   const request = useMemo(() => requestFor(candidate, content, part, shelf), [candidate, content, part, shelf])
-  const setups = useMemo(() => (own ? printers.map((printer): Setup => ({ ...own, printer })) : []), [own, printers])
-  const found = useTried(request, setups)
+  const requests = useMemo(
+    () => (own && request ? printers.map((printer) => ({ ...request, setup: { ...own, printer } })) : []),
+    [own, printers, request],
+  )
+  const found = useTried(requests)
   const [compared, setCompared] = useState<string>()
   const other = printers.find(({ key }) => key === compared)
   const base = found[0]?.prediction?.timeS
@@ -105,8 +108,8 @@ export function EachPrinterSheet({ candidate, content, part, shelf, onClose }: P
 /** What each group of the other printer's limits alone would change. */
 function Difference({ request, own, other, base }: { request: PredictRequest; own: Setup; other: Printer; base: number }) {
   const groups = useMemo(() => hybrids(own.printer, other), [own, other])
-  const setups = useMemo(() => groups.map(({ printer }): Setup => ({ ...own, printer })), [own, groups])
-  const found = useTried(request, setups)
+  const requests = useMemo(() => groups.map(({ printer }) => ({ ...request, setup: { ...own, printer } })), [own, groups, request])
+  const found = useTried(requests)
   const rows = groups
     .map(({ label }, i) => ({ label, seconds: found[i]?.prediction && found[i].prediction.timeS - base }))
     .sort((a, b) => Math.abs(b.seconds ?? 0) - Math.abs(a.seconds ?? 0))
@@ -141,31 +144,6 @@ function Difference({ request, own, other, base }: { request: PredictRequest; ow
       </p>
     </section>
   )
-}
-
-/** Predictions of a candidate for each setup, as far as they are there. */
-function useTried(
-  request: PredictRequest | undefined,
-  setups: readonly Setup[],
-): readonly { readonly prediction: Prediction | undefined }[] {
-  const [found, setFound] = useState<readonly { readonly prediction: Prediction | undefined }[]>([])
-  useEffect(() => {
-    if (!request || setups.length === 0) return
-    const stop = new Int32Array(new SharedArrayBuffer(4))
-    setFound([])
-    void predictionPool().anyWorker.trySetups(
-      request,
-      setups,
-      stop,
-      Comlink.proxy((prediction: Prediction | undefined) => {
-        if (Atomics.load(stop, 0) === 0) setFound((before) => [...before, { prediction }])
-      }),
-    )
-    return () => {
-      Atomics.store(stop, 0, 1)
-    }
-  }, [request, setups])
-  return found
 }
 
 const percent = (share: number): string => `${share < 0 ? '−' : '+'}${Math.abs(Math.round(100 * share))} %`

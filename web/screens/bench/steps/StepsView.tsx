@@ -1,0 +1,322 @@
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import type { Candidate, LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
+import {
+  averageEffects,
+  inPracticeOrder,
+  orders,
+  prefixes,
+  type Step,
+  stepsBetween,
+  withoutStraySpool,
+  withSteps,
+} from '@sable/core/steps/trail'
+import { Check, Copy } from 'lucide-react'
+import { useMemo, useState } from 'react'
+import { useNavigate, useSearchParams } from 'react-router'
+import { edit } from '../../../desk/deskStore'
+import { addCandidate, nextName } from '../../../desk/edits'
+import { requestFor } from '../../../predictions/predictionStore'
+import { Button } from '../../../ui/Button'
+import { bestFirst } from './bestFirst'
+import { measures, senseOf, signed } from './measures'
+import { EndRow, StepRow } from './StepRow'
+import { stepWords } from './stepWords'
+import { predictionOf, useSets } from './useSets'
+
+interface Props {
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly shelf: Shelf
+}
+
+/** Most orders over which effects are averaged; few steps have no more than that. */
+const MOST_ORDERS = 12
+
+/** The differences of two candidates as a trail of single changes, and what each of them did. */
+export function StepsView(props: Props) {
+  const { candidates } = props.content
+  const [search] = useSearchParams()
+  const from = candidates.find(({ id }) => id === search.get('from')) ?? candidates[0]
+  const to = candidates.find(({ id }) => id === search.get('to')) ?? candidates.find(({ id }) => id !== from?.id)
+  if (!from || !to) {
+    return (
+      <p className="m-auto max-w-sm p-8 text-center text-muted">
+        Steps lead from one candidate to another, and here {candidates.length === 0 ? 'is none' : 'is only one'}. Add one on the ledger.
+      </p>
+    )
+  }
+  return <Trail key={`${from.id} ${to.id}`} {...props} from={from} to={to} />
+}
+
+function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to: Candidate }) {
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const set = (name: string, value: string | undefined): void =>
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before)
+        if (value === undefined || value === '') next.delete(name)
+        else next.set(name, value)
+        return next
+      },
+      { replace: true },
+    )
+  const measure = measures.find(({ id }) => id === search.get('by')) ?? measures[0]!
+  const off = useMemo(() => new Set((search.get('off') ?? '').split(',').filter(Boolean)), [search])
+  const averaged = search.get('average') === 'on'
+  const [sorting, setSorting] = useState(false)
+
+  const steps = useMemo(() => stepsBetween(from, to), [from, to])
+  const order = useMemo(() => ordered(steps, search.get('order')), [steps, search])
+  const taken = order.filter(({ id }) => !off.has(id))
+  const sets = useMemo(() => prefixes(order.filter(({ id }) => !off.has(id))), [order, off])
+  const some = useMemo(() => (averaged ? orders(steps, MOST_ORDERS, seeded()) : []), [averaged, steps])
+  const asked = useMemo(() => [...sets, ...some.flatMap(prefixes)], [sets, some])
+  const materialOf = (spool: string): string | undefined => shelf.spools.find(({ key }) => key === spool)?.material
+  const madeOf = (ids: ReadonlySet<string>): Candidate => {
+    const made = withoutStraySpool(withSteps(from, to, steps, ids), materialOf)
+    return { ...from, ...made, exceptions: [...made.exceptions] }
+  }
+  const request = (ids: ReadonlySet<string>) => requestFor(madeOf(ids), content, part, shelf)
+  const ends = JSON.stringify([{ ...from, name: '' }, { ...to, name: '' }, part.contentKey, content.placement, content.purpose.load, shelf])
+  const known = useSets(ends, asked, request)
+
+  const predictions = sets.map((ids) => predictionOf(known, ids))
+  const value = (p: (typeof predictions)[number]): number | undefined => p && measure.of(p, content.purpose)
+  const values = predictions.map(value)
+  const seen = values.filter((one): one is number => one !== undefined)
+  const scale = { low: Math.min(0, ...seen), high: Math.max(1e-9, ...seen) }
+  const average =
+    averaged && some.every((one) => prefixes(one).every((ids) => known.of(ids)?.prediction))
+      ? averageEffects(steps, some, (ids) => value(predictionOf(known, ids)) ?? 0)
+      : undefined
+
+  const [start, end] = [values[0], values.at(-1)]
+  const whole = start !== undefined && end !== undefined ? senseOf(measure, end - start) : 'same'
+
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const onDragEnd = ({ active, over }: DragEndEvent): void => {
+    if (!over || active.id === over.id) return
+    const ids = order.map(({ id }) => id)
+    set('order', arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))).join(','))
+  }
+  const sortByGain = async (): Promise<void> => {
+    setSorting(true)
+    try {
+      set('order', (await bestFirst(steps, request, (p) => measure.of(p, content.purpose), measure.better)).map(({ id }) => id).join(','))
+    } finally {
+      setSorting(false)
+    }
+  }
+  const asCandidate = (): void => {
+    const name = nextName(
+      to.name,
+      content.candidates.map((one) => one.name),
+    )
+    edit((before) => addCandidate(before, { ...madeOf(new Set(taken.map(({ id }) => id))), id: crypto.randomUUID(), name }))
+    void navigate('../ledger')
+  }
+  const words = new Map(steps.map((step) => [step.id, stepWords(step, from, to, shelf)]))
+  const running = known.done < known.wanted
+
+  return (
+    <section aria-label="Steps" className="flex min-h-0 flex-1 flex-col">
+      <div className="flex h-11 shrink-0 items-center gap-2 border-b border-line px-3 text-[12.5px]">
+        <Choose label="From" value={from.id} of={content.candidates} onChange={(id) => set('from', id)} />
+        <Choose label="to" value={to.id} of={content.candidates} onChange={(id) => set('to', id)} />
+        <span className="ml-4 text-muted">measured by</span>
+        <select
+          aria-label="Measured by"
+          value={measure.id}
+          onChange={(event) => set('by', event.target.value)}
+          className="h-7 rounded border border-line bg-sunk px-1"
+        >
+          {measures.map(({ id, label }) => (
+            <option key={id} value={id}>
+              {label.toLowerCase()}
+            </option>
+          ))}
+        </select>
+        <label className="ml-2 flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={averaged}
+            onChange={(event) => set('average', event.target.checked ? 'on' : undefined)}
+            className="accent-lantern"
+          />
+          average over orders
+        </label>
+        <div className="flex-1" />
+        {running && (
+          <span role="status" className="figure text-[11.5px] text-muted">
+            {known.done} of {known.wanted}
+          </span>
+        )}
+        <span className="text-muted">Order</span>
+        <Button onClick={() => set('order', undefined)}>As practised</Button>
+        <Button onClick={() => void sortByGain()} disabled={sorting}>
+          {sorting ? 'Computing …' : 'Most gain first'}
+        </Button>
+      </div>
+      {steps.length === 0 ? (
+        <p className="m-auto p-8 text-muted">
+          {from.name} and {to.name} say the same.
+        </p>
+      ) : (
+        <div className="min-h-0 flex-1 overflow-auto px-3 py-2">
+          <DndContext
+            sensors={sensors}
+            collisionDetection={closestCenter}
+            onDragEnd={onDragEnd}
+            accessibility={{ container: document.body }}
+          >
+            <table className="w-full border-separate border-spacing-0 text-[12.5px]" style={{ tableLayout: 'fixed' }}>
+              <colgroup>
+                <col style={{ width: 320 }} />
+                <col />
+                {measures.map(({ id }) => (
+                  <col key={id} style={{ width: 86 }} />
+                ))}
+              </colgroup>
+              <thead>
+                <tr className="text-[11.5px] text-muted">
+                  <th className="pb-1 text-left font-normal">Step</th>
+                  <th className="pb-1 text-left font-normal">
+                    {measure.label}
+                    {average && `; ◇ on average over ${some.length} orders`}
+                  </th>
+                  {measures.map(({ id, label }) => (
+                    <th key={id} className={`pb-1 text-right font-normal ${id === measure.id ? 'text-ink' : ''}`}>
+                      {label}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                <EndRow name={from.name} prediction={predictions[0]} purpose={content.purpose} measure={measure} scale={scale} />
+                <SortableContext items={order.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+                  {order.map((step) => {
+                    const at = taken.indexOf(step)
+                    return (
+                      <StepRow
+                        key={step.id}
+                        step={step}
+                        words={words.get(step.id)!}
+                        isOff={at < 0}
+                        before={at < 0 ? undefined : predictions[at]}
+                        after={at < 0 ? undefined : predictions[at + 1]}
+                        refused={at >= 0 && known.of(sets[at + 1]!) !== undefined && !predictions[at + 1]}
+                        average={average?.get(step.id)}
+                        whole={whole}
+                        purpose={content.purpose}
+                        measure={measure}
+                        scale={scale}
+                        onSwitch={(on) => set('off', [...(on ? [...off].filter((id) => id !== step.id) : [...off, step.id])].join(','))}
+                      />
+                    )
+                  })}
+                </SortableContext>
+                <EndRow
+                  name={off.size === 0 ? to.name : `${to.name}, ${taken.length} of ${steps.length} steps`}
+                  prediction={predictions.at(-1)}
+                  purpose={content.purpose}
+                  measure={measure}
+                  scale={scale}
+                />
+              </tbody>
+            </table>
+          </DndContext>
+          <div className="mt-3 flex items-start gap-3">
+            {off.size > 0 && (
+              <Button tone="main" onClick={asCandidate}>
+                As a candidate
+              </Button>
+            )}
+            {start !== undefined && end !== undefined && (
+              <Sentence
+                text={`From ${measure.shown(start)} to ${measure.shown(end)}: ${taken
+                  .map(({ id }, i) => {
+                    const { what, from: was, to: is, unit } = words.get(id)!
+                    const change = values[i + 1] === undefined ? '' : signed(measure, values[i + 1]! - values[i]!)
+                    return `${what} ${was} to ${is}${unit === '' ? '' : ` ${unit}`}${change === '' ? '' : ` (${change})`}`
+                  })
+                  .join(', ')}.`}
+              />
+            )}
+          </div>
+        </div>
+      )}
+    </section>
+  )
+}
+
+function Choose({
+  label,
+  value,
+  of,
+  onChange,
+}: {
+  label: string
+  value: string
+  of: readonly Candidate[]
+  onChange: (id: string) => void
+}) {
+  return (
+    <label className="flex items-center gap-2">
+      <span className="text-muted">{label}</span>
+      <select
+        aria-label={label === 'From' ? 'From candidate' : 'To candidate'}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className="h-7 max-w-44 rounded border border-line bg-sunk px-1"
+      >
+        {of.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+}
+
+/** The trail in one sentence, for a note. */
+function Sentence({ text }: { text: string }) {
+  const [copied, setCopied] = useState(false)
+  return (
+    <p className="max-w-[60rem] flex-1 text-[12.5px] text-muted">
+      {text}{' '}
+      <Button
+        className="ml-1 h-6 px-1.5"
+        onClick={() => {
+          void navigator.clipboard.writeText(text).then(() => setCopied(true))
+        }}
+      >
+        {copied ? <Check className="size-3.5" aria-hidden /> : <Copy className="size-3.5" aria-hidden />} {copied ? 'Copied' : 'Copy'}
+      </Button>
+    </p>
+  )
+}
+
+/** The steps in the order that an address names; without one, as they are practised. What it does not name comes last. */
+function ordered(steps: readonly Step[], wanted: string | null): Step[] {
+  if (!wanted) return inPracticeOrder(steps)
+  const ids = wanted.split(',')
+  const rank = ({ id }: Step): number => (ids.includes(id) ? ids.indexOf(id) : ids.length)
+  return [...steps].sort((a, b) => rank(a) - rank(b))
+}
+
+/** The same random orders whenever they are asked for (Park & Miller's minimal generator). */
+function seeded(): () => number {
+  let state = 20261
+  return () => {
+    state = (state * 48271) % 2147483647
+    return state / 2147483647
+  }
+}

@@ -15,7 +15,7 @@ import {
 } from '@sable/core/steps/trail'
 import { Check, Copy } from 'lucide-react'
 import { useMemo, useState } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { edit } from '../../../desk/deskStore'
 import { addCandidate, nextName } from '../../../desk/edits'
 import { requestFor } from '../../../predictions/predictionStore'
@@ -53,6 +53,7 @@ export function StepsView(props: Props) {
 
 function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to: Candidate }) {
   const navigate = useNavigate()
+  const { lineupId } = useParams()
   const [search, setSearch] = useSearchParams()
   const set = (name: string, value: string | undefined): void =>
     setSearch(
@@ -120,7 +121,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
       content.candidates.map((one) => one.name),
     )
     edit((before) => addCandidate(before, { ...madeOf(new Set(taken.map(({ id }) => id))), id: crypto.randomUUID(), name }))
-    void navigate('../ledger')
+    void navigate(`/bench/${lineupId}/ledger`)
   }
   const words = new Map(steps.map((step) => [step.id, stepWords(step, from, to, shelf)]))
   const running = known.done < known.wanted

@@ -67,6 +67,21 @@ describe('the demo', () => {
     expect((await get(`/api/lineups/${mine.id}`)).body.name).toBe('mine')
   })
 
+  it('was made when heat could differ within a layer: its places say so no more, lose nothing else, and it opens again', async () => {
+    const lineup = await demo()
+    const [first] = lineup.candidates
+    const boxed = { name: 'a', fromZ: 0, box: { minX: 0, maxX: 5, minY: 0, maxY: 5 }, values: { nozzleTemperature: 230, fanSpeed: 10 } }
+    const whole = { name: 'b', fromZ: 4, values: { nozzleTemperature: 230 } }
+    const { profiles, profileRevisions } = server.models
+    const before = await profiles.findByPk(first!.id)
+    await profiles.update({ exceptions: JSON.stringify([boxed, whole]) }, { where: { id: first!.id } })
+    await server.sequelize.query("DELETE FROM SequelizeMeta WHERE name = '05-heat-by-layers'")
+    await migrate(server.sequelize)
+    expect((await demo()).candidates[0]?.exceptions).toEqual([{ ...boxed, values: { fanSpeed: 10 } }, whole])
+    expect(await profileRevisions.count({ where: { profileId: first!.id } })).toBe(before!.revision)
+    await profiles.update({ exceptions: '[]' }, { where: { id: first!.id } })
+  })
+
   it('survives migrating again', async () => {
     await migrate(server.sequelize)
     expect((await demo()).candidates).toHaveLength(3)

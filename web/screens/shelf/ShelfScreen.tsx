@@ -1,32 +1,22 @@
 import { type Shelf, type ShelfKind, shelfKinds } from '@sable/contract/shelf'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useVirtualizer } from '@tanstack/react-virtual'
 import { Plus, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { NavLink, useNavigate, useParams } from 'react-router'
-import { z } from 'zod'
 import { asRefusal } from '../../api/asRefusal'
 import { shelfQuery } from '../../api/queries'
 import { Button, IconButton } from '../../ui/Button'
-import { download } from '../../ui/download'
 import { Loading } from '../../ui/Loading'
-import { Menu, MenuItem } from '../../ui/Menu'
 import { Notice, type Refusal } from '../../ui/Notice'
 import { Lost } from '../Lost'
+import { FileMenu } from './FileMenu'
+import { kindNames } from './kindNames'
 import { newRecord } from './newRecord'
+import { RecordList } from './RecordList'
 import { RecordSheet } from './RecordSheet'
-import { Reel } from './Reel'
 import { ShelfConflictQuestion } from './ShelfConflictQuestion'
-import { type KeptRecord, type ShelfActions, ShelfConflict, shelfActions, useShelfHistory } from './shelfStore'
-import { remainingOn, summaryOf } from './summaries'
-
-const kindNames: Readonly<Record<ShelfKind, readonly [many: string, one: string]>> = {
-  printers: ['Printers', 'printer'],
-  nozzles: ['Nozzles', 'nozzle'],
-  materials: ['Materials', 'material'],
-  spools: ['Spools', 'spool'],
-  profiles: ['Profiles', 'profile'],
-}
+import { type KeptRecord, ShelfConflict, shelfActions, useShelfHistory } from './shelfStore'
+import { summaryOf } from './summaries'
 
 /** The shelf: what there is to print with, and what is known of it. */
 export function ShelfScreen() {
@@ -178,139 +168,8 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
   )
 }
 
-const ROW = 46
-
-/** The records of a kind. Only those in sight are there, so that thousands of spools scroll as a few do. */
-function RecordList({
-  kind,
-  records,
-  shelf,
-  openKey,
-}: {
-  kind: ShelfKind
-  records: readonly KeptRecord[]
-  shelf: Shelf
-  openKey: string | undefined
-}) {
-  const scroller = useRef<HTMLDivElement>(null)
-  const rows = useVirtualizer({ count: records.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 8 })
-  const openAt = records.findIndex(({ key }) => key === openKey)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it is brought into sight once, when it is opened.
-  useEffect(() => {
-    if (openAt >= 0) rows.scrollToIndex(openAt, { align: 'auto' })
-  }, [openKey])
-  if (records.length === 0) {
-    return (
-      <p className="min-h-0 flex-1 p-4 text-[12.5px] text-muted">
-        {kind === 'profiles'
-          ? 'No profiles yet. Keep one from the menu of a column on the bench, or add one here.'
-          : `No ${kindNames[kind][0].toLowerCase()} here.`}
-      </p>
-    )
-  }
-  return (
-    <div ref={scroller} className="min-h-0 flex-1 overflow-auto py-1">
-      <ul className="relative" style={{ height: rows.getTotalSize() }}>
-        {rows.getVirtualItems().map(({ index, start }) => {
-          const one = records[index]!
-          return (
-            <li
-              key={one.key}
-              aria-setsize={records.length}
-              aria-posinset={index + 1}
-              className="absolute inset-x-0"
-              style={{ height: ROW, transform: `translateY(${start}px)` }}
-            >
-              <NavLink
-                to={`/shelf/${kind}/${one.key}`}
-                className="flex h-full items-center gap-2.5 border-l-2 border-transparent px-3 hover:bg-raised aria-[current=page]:border-lantern aria-[current=page]:bg-raised"
-              >
-                {kind === 'spools' && <SpoolMark shelf={shelf} spoolKey={one.key} />}
-                <span className="min-w-0 flex-1">
-                  <span className="flex items-baseline gap-2">
-                    <span className="truncate text-[13px] font-medium">{one.name}</span>
-                    {one.archived && <span className="text-[11px] text-muted">archived</span>}
-                  </span>
-                  <span className="block truncate text-[11.5px] text-muted">{summaryOf(kind, one, shelf)}</span>
-                </span>
-              </NavLink>
-            </li>
-          )
-        })}
-      </ul>
-    </div>
-  )
-}
-
 /** More records than this get a field to find them by. */
 const MANY = 12
-
-function SpoolMark({ shelf, spoolKey }: { shelf: Shelf; spoolKey: string }) {
-  const spool = shelf.spools.find(({ key }) => key === spoolKey)
-  if (!spool) return null
-  const { grams } = remainingOn(spool, shelf)
-  return <Reel share={grams / spool.netG} color={spool.color} size={34} label={`${Math.round((100 * grams) / spool.netG)} % left`} />
-}
-
-function FileMenu({
-  shelf,
-  actions,
-  attempt,
-  onTold,
-}: {
-  shelf: Shelf
-  actions: ShelfActions
-  attempt: (work: () => Promise<unknown>) => Promise<void>
-  onTold: (told: string) => void
-}) {
-  const picker = useRef<HTMLInputElement>(null)
-  const save = (): void =>
-    download('shelf.json', JSON.stringify({ format: 'sable-lantern/shelf', version: 1, ...shelf }, null, 2), 'application/json')
-  const read = (file: File): Promise<void> =>
-    attempt(async () => {
-      try {
-        const { added, replaced } = await actions.importFile(await file.text(), shelf)
-        onTold(`${file.name}: ${added} added, ${replaced} replaced`)
-      } catch (error) {
-        throw unreadable(file.name, error)
-      }
-    })
-  return (
-    <>
-      <Menu align="end" trigger={<Button className="ml-1">File</Button>}>
-        <MenuItem hint="JSON" onSelect={save}>
-          Export the shelf
-        </MenuItem>
-        <MenuItem hint="JSON" onSelect={() => picker.current?.click()}>
-          Import a shelf …
-        </MenuItem>
-        <MenuItem onSelect={() => void attempt(() => actions.bringStarters())}>Bring back starter records</MenuItem>
-      </Menu>
-      <input
-        ref={picker}
-        type="file"
-        accept=".json,application/json"
-        aria-label="Shelf file"
-        className="hidden"
-        onChange={(event) => {
-          const [file] = event.target.files ?? []
-          if (file) void read(file)
-          event.target.value = ''
-        }}
-      />
-    </>
-  )
-}
-
-/** What is wrong with a file, with the place in it. */
-function unreadable(name: string, error: unknown): unknown {
-  if (error instanceof SyntaxError) return new Error(`${name} is no JSON: ${error.message}. Nothing was changed.`)
-  if (error instanceof z.ZodError) {
-    const [issue] = error.issues
-    return new Error(`${name}, ${issue?.path.join('.') || 'its beginning'}: ${issue?.message}. Nothing was changed.`)
-  }
-  return error
-}
 
 function useUndoKey(undo: () => void): void {
   const newest = useRef(undo)

@@ -13,7 +13,6 @@ import {
   withoutStraySpool,
   withSteps,
 } from '@sable/core/steps/trail'
-import { Check, Copy } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { edit } from '../../../desk/deskStore'
@@ -22,6 +21,7 @@ import { requestFor } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
 import { bestFirst } from './bestFirst'
 import { measures, senseOf, signed } from './measures'
+import { Sentence } from './Sentence'
 import { EndRow, StepRow } from './StepRow'
 import { stepWords } from './stepWords'
 import { predictionOf, useSets } from './useSets'
@@ -284,24 +284,6 @@ function Choose({
         ))}
       </select>
     </label>
-  )
-}
-
-/** The trail in one sentence, for a note. */
-function Sentence({ text }: { text: string }) {
-  const [copied, setCopied] = useState(false)
-  return (
-    <p className="max-w-[60rem] flex-1 text-[12.5px] text-muted">
-      {text}{' '}
-      <Button
-        className="ml-1 h-6 px-1.5"
-        onClick={() => {
-          void navigator.clipboard.writeText(text).then(() => setCopied(true))
-        }}
-      >
-        {copied ? <Check className="size-3.5" aria-hidden /> : <Copy className="size-3.5" aria-hidden />} {copied ? 'Copied' : 'Copy'}
-      </Button>
-    </p>
   )
 }
 

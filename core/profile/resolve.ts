@@ -64,8 +64,15 @@ function safeFlow(setup: Setup, temperature: number | undefined): number {
   return Math.round(SAFE_SHARE * failsAt * 10) / 10
 }
 
-/** A line as wide as the bore, half as high: common practice. */
+/** A line as wide as the bore, half as high, and between a fifth and seven tenths where heights follow the shape: common practice. */
 function nozzleDefaults({ bore }: Nozzle): SettingValues {
-  const height = Math.round(bore * 50) / 100
-  return { lineWidth: bore, layerHeight: height, firstLayerHeight: Math.max(height, 0.2 * Math.min(1, bore / 0.4)) }
+  const share = (of: number): number => Math.round(bore * of * 100) / 100
+  const height = share(0.5)
+  return {
+    lineWidth: bore,
+    layerHeight: height,
+    firstLayerHeight: Math.max(height, 0.2 * Math.min(1, bore / 0.4)),
+    leastLayerHeight: Math.max(share(0.2), settings.leastLayerHeight.min),
+    greatestLayerHeight: share(0.7),
+  }
 }

@@ -32,10 +32,12 @@ interface Props extends Shared {
   /** What the whole trail does: a step that does the opposite stands out. */
   readonly whole: 'better' | 'worse' | 'same'
   readonly onSwitch: (on: boolean) => void
+  /** One place up or down. */
+  readonly onMove: (by: -1 | 1) => void
 }
 
 /** One step: what it changes, how far it moves what is measured, and what it does to the rest. */
-export function StepRow({ step, words, isOff, before, after, refused, average, whole, purpose, measure, scale, onSwitch }: Props) {
+export function StepRow({ step, words, isOff, before, after, refused, average, whole, purpose, measure, scale, onSwitch, onMove }: Props) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: step.id })
   const [was, is] = [before && measure.of(before, purpose), after && measure.of(after, purpose)]
   const against =
@@ -59,7 +61,15 @@ export function StepRow({ step, words, isOff, before, after, refused, average, w
             ref={setActivatorNodeRef}
             {...attributes}
             {...listeners}
-            aria-label={`Move ${words.what}: press Space, then arrows`}
+            // Keys move it at once; the package tells of its own way, which is for the pointer only here.
+            aria-describedby={undefined}
+            aria-roledescription={undefined}
+            aria-label={`Move ${words.what}: arrows up and down`}
+            onKeyDown={(event) => {
+              if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return
+              event.preventDefault()
+              onMove(event.key === 'ArrowUp' ? -1 : 1)
+            }}
             className="inline-flex size-6 shrink-0 cursor-grab items-center justify-center rounded text-strong hover:text-muted"
           >
             <GripVertical className="size-3.5" aria-hidden />

@@ -1,5 +1,5 @@
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { arrayMove, SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
@@ -98,14 +98,22 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   const [start, end] = [values[0], values.at(-1)]
   const whole = start !== undefined && end !== undefined ? senseOf(measure, end - start) : 'same'
 
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }))
+  const moveTo = (at: number, to: number): void => {
+    if (to < 0 || to >= order.length) return
+    set(
+      'order',
+      arrayMove(
+        order.map(({ id }) => id),
+        at,
+        to,
+      ).join(','),
+    )
+  }
   const onDragEnd = ({ active, over }: DragEndEvent): void => {
     if (!over || active.id === over.id) return
     const ids = order.map(({ id }) => id)
-    set('order', arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))).join(','))
+    moveTo(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
   }
   const sortByGain = async (): Promise<void> => {
     setSorting(true)
@@ -202,7 +210,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
               <tbody>
                 <EndRow name={from.name} prediction={predictions[0]} purpose={content.purpose} measure={measure} scale={scale} />
                 <SortableContext items={order.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-                  {order.map((step) => {
+                  {order.map((step, place) => {
                     const at = taken.indexOf(step)
                     return (
                       <StepRow
@@ -218,6 +226,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
                         purpose={content.purpose}
                         measure={measure}
                         scale={scale}
+                        onMove={(by) => moveTo(place, place + by)}
                         onSwitch={(on) => set('off', [...(on ? [...off].filter((id) => id !== step.id) : [...off, step.id])].join(','))}
                       />
                     )

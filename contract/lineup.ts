@@ -17,7 +17,7 @@ export const candidateSchema = z.object({
   printer: key,
   nozzle: key,
   material: key,
-  /** The very reel, where one is chosen; it must be of that material. */
+  /** The very reel, where one is chosen; what it is of goes before the material. */
   spool: key.optional(),
   /** What the profile itself says; the rest comes from the shelf. */
   values: settingValuesSchema,

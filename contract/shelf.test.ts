@@ -20,6 +20,10 @@ describe('what a candidate prints with', () => {
     expect(setupOf({ ...names, spool: 'reel' }, shelf)?.stock).toBeUndefined()
   })
 
+  it('is of the spool’s material, whatever the candidate still says', () => {
+    expect(setupOf({ ...names, material: 'petg', spool: 'reel' }, shelf)?.material.key).toBe('pla')
+  })
+
   it('is nothing where the shelf lacks any of it', () => {
     expect(setupOf({ ...names, nozzle: 'nowhere' }, shelf)).toBeUndefined()
     expect(setupOf({ ...names, spool: 'nowhere' }, shelf)).toBeUndefined()

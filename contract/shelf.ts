@@ -75,8 +75,9 @@ export function setupOf(
 ): Setup | undefined {
   const printer = shelf.printers.find(({ key }) => key === names.printer)
   const nozzle = shelf.nozzles.find(({ key }) => key === names.nozzle)
-  const material = shelf.materials.find(({ key }) => key === names.material)
   const spool = shelf.spools.find(({ key }) => key === names.spool)
+  // A spool that is known to be of another material by now prints as that.
+  const material = shelf.materials.find(({ key }) => key === (spool?.material ?? names.material))
   if (!printer || !nozzle || !material || (names.spool !== undefined && !spool)) return undefined
   const atHand = shelf.spools.filter(({ archived }) => !archived)
   return {

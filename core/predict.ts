@@ -24,6 +24,7 @@ import { groupArea, polygonArea } from './regions/contours'
 import { findRegions, type Regions } from './regions/findRegions'
 import type { PolygonKernel } from './regions/polygon'
 import type { Strands } from './regions/strands'
+import type { Basis } from './shelf/material'
 import { type Layers, layerCount } from './slicing/layers'
 import { slice } from './slicing/slice'
 import { toBeltFrame } from './slicing/tiltedBelt'
@@ -69,6 +70,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
     readonly machineCost: number
     /** What will be left on the spool, where one is chosen; below 0 it does not last. */
     readonly spoolLeftG?: number
+    /** Measured only where spool and reel were weighed. */
+    readonly spoolLeftBasis?: Basis
   }
   readonly tracks: LayerTracks & { readonly swayMm: Float64Array }
   readonly travel: TravelFigures
@@ -278,7 +281,12 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       cost: materialCost + machineCost,
       materialCost,
       machineCost,
-      ...(setup.stock ? { spoolLeftG: setup.stock.remaining.grams - massG } : {}),
+      ...(setup.stock
+        ? {
+            spoolLeftG: setup.stock.remaining.grams - massG,
+            spoolLeftBasis: setup.stock.remaining.from === 'weighed' ? ('measured' as const) : ('assumed' as const),
+          }
+        : {}),
     },
     ...physics.figures,
     tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus) },

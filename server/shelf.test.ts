@@ -143,6 +143,8 @@ describe('the shelf as a file', () => {
       .send({ ...file, spools: [stray], materials: [moonrock] })
       .expect(200)
     expect(body).toMatchObject({ added: 2, replaced: 0 })
+    const twice = await ask('post', '/api/shelf/file').send({ ...file, spools: [spool, spool] })
+    expect([twice.status, twice.body.code]).toEqual([422, 'key-twice'])
     await ask('post', '/api/shelf/file').send({ format: 'other' }).expect(400)
   })
 })

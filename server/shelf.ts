@@ -210,12 +210,22 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
           const materials = new Set(
             (await models.materials.findAll({ attributes: ['recordKey'], transaction })).map((row) => row.recordKey),
           )
+          const seen = new Set<string>()
           let position = Math.max(-1, ...[...known.values()].map((row) => row.position))
           const [rows, revisions]: [ShelfRow[], ShelfRevisionRow[]] = [[], []]
           for (const { starter, archived, revision: _, ...given } of file[kind]) {
             const record = given as ShelfRecords[ShelfKind]
             if (kind === 'spools') refuseUnknownMaterial(record as ShelfRecords['spools'], materials)
             const [recordKey, text] = [record.key, JSON.stringify(record)]
+            if (seen.has(recordKey))
+              throw new ProblemError(
+                422,
+                'key-twice',
+                `The key "${recordKey}" stands twice among the ${kind}.`,
+                record.name,
+                'Give one of them another key.',
+              )
+            seen.add(recordKey)
             const row = known.get(recordKey)
             if (row) await row.update({ record: text, archived, revision: row.revision + 1 }, { transaction })
             else rows.push({ recordKey, position: ++position, record: text, starter, archived, revision: 1 })

@@ -67,10 +67,10 @@ export const filamentVerdict: Verdict = {
     {
       ...grams('filament-left', 'Left on the spool', ({ spoolLeftG = 0 }) => spoolLeftG, 'After this print, where a spool is chosen.'),
       better: 'more',
-      of: ({ filament: { spoolLeftG } }) =>
+      of: ({ filament: { spoolLeftG, spoolLeftBasis = 'assumed' } }) =>
         spoolLeftG === undefined
           ? { value: 0, text: 'no spool', unit: '', basis: 'calculated' }
-          : { value: Math.max(0, spoolLeftG), text: fixed(spoolLeftG, 0), unit: 'g', basis: 'measured' },
+          : { value: Math.max(0, spoolLeftG), text: fixed(spoolLeftG, 0), unit: 'g', basis: spoolLeftBasis },
     },
   ],
 }

@@ -33,6 +33,8 @@ export interface Check {
   readonly fix?: Fix
   /** Where practitioners disagree: what the others say. */
   readonly school?: string
+  /** Height at which it is worst, mm above the bed; absent where it concerns the whole. */
+  readonly atZMm?: number
   /** All of it in sentences. */
   readonly message: string
 }
@@ -81,6 +83,7 @@ export interface Finding {
   readonly means: string
   readonly todo: string
   readonly fix?: Fix | undefined
+  readonly atZMm?: number
   /** Where a rule speaks of several settings: which, and what tells its findings apart. */
   readonly setting?: SettingName
   readonly of?: string
@@ -108,7 +111,7 @@ export function applyRules(rules: readonly Rule[], evidence: Evidence): Check[] 
 }
 
 export function asCheck(rule: Omit<Rule, 'find'>, finding: Finding): Check {
-  const { evidence, means, todo, fix } = finding
+  const { evidence, means, todo, fix, atZMm } = finding
   const setting = finding.setting ?? rule.setting
   return {
     id: finding.of === undefined ? rule.id : `${rule.id}-${finding.of}`,
@@ -119,6 +122,7 @@ export function asCheck(rule: Omit<Rule, 'find'>, finding: Finding): Check {
     todo,
     ...(fix ? { fix } : {}),
     ...(rule.school === undefined ? {} : { school: rule.school }),
+    ...(atZMm === undefined ? {} : { atZMm }),
     message: [evidence, means, todo].filter((sentence) => sentence !== '').join(' '),
   }
 }

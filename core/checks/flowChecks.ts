@@ -61,6 +61,7 @@ export const flowChecks: readonly Rule[] = [
       if (melt.layersShort === 0) return
       const hotter = settings.nozzleTemperature + 10
       return {
+        atZMm: melt.highestAtZMm,
         evidence: `${count(melt.layersShort, 'layer')} ${melt.layersShort === 1 ? 'asks' : 'ask'} for more plastic than the hot end melts at ${settings.nozzleTemperature} °C, worst at z ${melt.highestAtZMm.toFixed(1)} mm (${Math.round(100 * melt.highest)} % of the ${melt.failsAt.toFixed(0)} mm³/s at which it fails).`,
         means: 'Walls come out thin, matte and weak there.',
         todo: `10 °C more would carry ${melt.failsAtPlus[1].toFixed(0)} mm³/s; or lower the flow limit.`,

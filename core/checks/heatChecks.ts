@@ -115,6 +115,7 @@ export const heatChecks: readonly Rule[] = [
       cooling.tipsWarm === 0
         ? undefined
         : {
+            atZMm: cooling.atZMm,
             evidence: `${count(cooling.tipsWarm, 'layer')} of small tips ${be(cooling.tipsWarm)} laid on while soft: at z ${cooling.atZMm.toFixed(1)} mm a layer takes ${cooling.takesS.toFixed(1)} s and needs ${cooling.neededS.toFixed(1)} s.`,
             means: 'They may come out wavy.',
             todo: 'Give it that layer time, more fan, or print two parts at once.',
@@ -129,6 +130,7 @@ export const heatChecks: readonly Rule[] = [
       cooling.layersWarm === 0 || cooling.tipsWarm > 0
         ? undefined
         : {
+            atZMm: cooling.atZMm,
             evidence: `${cooling.layersWarm} of ${layerCount} layers are laid on before they bear, worst at z ${cooling.atZMm.toFixed(1)} mm: ${cooling.takesS.toFixed(1)} s of the ${cooling.neededS.toFixed(1)} s needed.`,
             means: '',
             todo: 'More layer time, more fan or thinner layers help.',
@@ -158,6 +160,7 @@ export const heatChecks: readonly Rule[] = [
       gloss.band < VISIBLE_BAND
         ? undefined
         : {
+            atZMm: gloss.bandAtZMm,
             evidence: `Gloss changes by ${Math.round(100 * gloss.band)} % at z ${gloss.bandAtZMm.toFixed(1)} mm, where the outer wall changes its pace.`,
             means: 'A band will show.',
             todo: 'Slow the outer wall last for the layer time, or give it a speed that no layer needs to lower.',

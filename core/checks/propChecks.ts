@@ -130,6 +130,7 @@ export const propChecks: readonly Rule[] = [
       const branching = settings.supports === 'branching'
       return {
         setting: branching ? 'trunkDiameter' : 'supportDensity',
+        atZMm: supportSway.atZMm,
         evidence: `A lone support gives way under the nozzle by ${supportSway.mostMm.toFixed(1)} mm at z ${supportSway.atZMm.toFixed(0)} mm.`,
         means: 'It may break, and the part with it: more plastic in a support is cheaper than a failed print.',
         todo: 'Widen the trunk (15 to 35 mm at its base), slow supports to about 25 mm/s, lift on travel, and give it an inner and an outer brim.',

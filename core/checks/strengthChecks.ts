@@ -45,6 +45,7 @@ export const strengthChecks: readonly Rule[] = [
       if (bond.worst >= WEAK_BOND) return
       const hotter = Math.min(settings.nozzleTemperature + 10, setup.material.nozzleRange[1])
       return {
+        atZMm: bond.worstAtZMm,
         evidence: `The layer at z ${bond.worstAtZMm.toFixed(1)} mm holds to the one below with ${Math.round(100 * bond.worst)} % of the bulk.`,
         means: 'Such layers snap clean off.',
         todo: 'Hotter, less fan, slower or shorter layers.',
@@ -88,6 +89,7 @@ export const strengthChecks: readonly Rule[] = [
       sway.slowAboveZMm === undefined
         ? undefined
         : {
+            atZMm: sway.slowAboveZMm,
             evidence: `From z ${sway.slowAboveZMm.toFixed(0)} mm on the part gives way under the nozzle by more than a quarter of a line, ${sway.topMm.toFixed(2)} mm at its top.`,
             means: 'Its edge feathers there.',
             todo: 'Slow it there by an exception, lift on travel, or lay it down.',

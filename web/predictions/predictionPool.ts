@@ -40,6 +40,11 @@ export class PredictionPool {
     return (this.lanes[0] as Lane).worker
   }
 
+  /** The worker that computed a candidate last, where its stages are still remembered. */
+  workerOf(candidateId: string): Comlink.Remote<PredictWorker> {
+    return (this.lastLane.get(candidateId) ?? (this.lanes[0] as Lane)).worker
+  }
+
   submit(candidateId: string, request: PredictRequest, handlers: Pick<Job, 'onProgress' | 'onAnswer'>): void {
     this.cancel(candidateId)
     this.waiting.set(candidateId, { candidateId, request, stop: new Int32Array(new SharedArrayBuffer(4)), ...handlers })

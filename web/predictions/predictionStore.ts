@@ -110,7 +110,8 @@ function start(id: string, request: PredictRequest): void {
   })
 }
 
-const keyOf = ({ contentKey, placement, setup, values, exceptions, load }: PredictRequest): string =>
+/** Says all that a prediction depends on. */
+export const keyOf = ({ contentKey, placement, setup, values, exceptions, load }: PredictRequest): string =>
   JSON.stringify([contentKey, placement, setup, Object.entries(values).sort(), exceptions, load])
 
 const put = (id: string, forecast: Forecast): void => useForecasts.setState({ [id]: forecast })

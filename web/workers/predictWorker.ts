@@ -1,4 +1,5 @@
 import type { Lever } from '@sable/core/advice/levers'
+import { type DrawnMoves, drawnMoves } from '@sable/core/drawnMoves'
 import { Cancelled, InputError } from '@sable/core/errors'
 import { readPart } from '@sable/core/formats/readPart'
 import { write3mf } from '@sable/core/formats/write3mf'
@@ -207,6 +208,17 @@ const api = {
     const mesh = place(part.mesh, request.placement)
     const bytes = kind === '3mf' ? write3mf(mesh, name) : writeStl(mesh)
     return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: kind === '3mf' ? 'model/3mf' : 'model/stl' })
+  },
+
+  /** Every move of a candidate, for drawing. */
+  async drawMoves(request: PredictRequest): Promise<DrawnMoves> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    const { placement, setup, values, exceptions } = request
+    const moves = drawnMoves(part, placement, setup, values, { kernel: polygons, cache, exceptions })
+    return Comlink.transfer(
+      moves,
+      Object.values(moves).map(({ buffer }) => buffer),
+    )
   },
 
   /** Triangles of the part as it lies on the bed, for drawing. */

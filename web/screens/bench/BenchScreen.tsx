@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { useParams } from 'react-router'
 import { RequestError } from '../../api/client'
 import { fetchLineup, lineupsQuery, partsQuery, shelfQuery } from '../../api/queries'
@@ -16,6 +16,9 @@ import { Ledger } from './ledger/Ledger'
 import { PartStrip } from './PartStrip'
 import { StepsView } from './steps/StepsView'
 import { type BenchView, benchViews } from './views'
+
+// The 3D package is the heaviest of all; the figures must not wait for it.
+const LayersView = lazy(() => import('./layers/LayersView').then(({ LayersView }) => ({ default: LayersView })))
 
 /** The bench: one part, its candidates side by side. */
 export function BenchScreen() {
@@ -53,6 +56,9 @@ export function BenchScreen() {
       )}
       {view === 'ledger' && <Ledger content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />}
       {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
+      <Suspense fallback={<Loading what={view} />}>
+        {view === 'layers' && <LayersView content={content} part={part} shelf={shelf.data} />}
+      </Suspense>
       <ConflictQuestion />
     </div>
   )

@@ -1,9 +1,10 @@
 import { Canvas, useThree } from '@react-three/fiber'
 import type { Placement } from '@sable/core/mesh/place'
 import type { Purpose } from '@sable/core/strength/purpose'
-import { Component, type ReactNode, useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Box3, BufferAttribute, BufferGeometry, Vector3 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
+import { NeedsWebGl } from '../../drawing/NeedsWebGl'
 import { predictionPool } from '../../predictions/predictionStore'
 import { useTheme } from '../../ui/theme'
 import { LoadArrow } from './LoadArrow'
@@ -92,15 +93,4 @@ function useGeometry({ partId, contentKey, fileName, placement }: Props): Buffer
   }, [partId, contentKey, fileName, placement])
   useEffect(() => () => geometry?.dispose(), [geometry])
   return geometry
-}
-
-/** Without WebGL there is no picture, but everything else works. */
-class NeedsWebGl extends Component<{ children: ReactNode }, { failed: boolean }> {
-  override state = { failed: false }
-  static getDerivedStateFromError() {
-    return { failed: true }
-  }
-  override render() {
-    return this.state.failed ? <p className="p-2 text-[11px] text-muted">The picture needs WebGL.</p> : this.props.children
-  }
 }

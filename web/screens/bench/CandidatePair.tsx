@@ -1,0 +1,40 @@
+import type { Candidate } from '@sable/contract/lineup'
+import { Select } from '../../ui/Select'
+import type { Address } from '../../ui/useAddress'
+
+export interface Pair {
+  readonly of: Candidate
+  readonly beside: Candidate | undefined
+}
+
+/** The one or two candidates that an address looks at; the first one where it names none. */
+export function pairOf(candidates: readonly Candidate[], { get }: Address): Pair | undefined {
+  const of = candidates.find(({ id }) => id === get('of')) ?? candidates[0]
+  return of && { of, beside: candidates.find(({ id }) => id === get('beside') && id !== of.id) }
+}
+
+/** Which candidate is looked at, and which one beside it. */
+export function ChoosePair({ pair, candidates, address }: { pair: Pair; candidates: readonly Candidate[]; address: Address }) {
+  const named = candidates.map(({ id, name }) => ({ id, name }))
+  return (
+    <>
+      <Select
+        label="Candidate"
+        value={pair.of.id}
+        of={named}
+        onChange={(id) => {
+          address.set('of', id)
+          if (id === pair.beside?.id) address.set('beside', undefined)
+        }}
+      />
+      {candidates.length > 1 && (
+        <Select
+          label="Beside"
+          value={pair.beside?.id ?? ''}
+          of={[{ id: '', name: 'none' }, ...named.filter(({ id }) => id !== pair.of.id)]}
+          onChange={(id) => address.set('beside', id)}
+        />
+      )}
+    </>
+  )
+}

@@ -1,7 +1,7 @@
 import { areaNormal } from '../mesh/measure'
 import { type Mesh, triangleCount } from '../mesh/mesh'
 import type { Settings } from '../profile/settings'
-import type { Layers } from '../slicing/layers'
+import { type Layers, layerAt } from '../slicing/layers'
 import { type BeltLine, beltAt } from '../slicing/tiltedBelt'
 import { facetRoughness } from './roughness'
 
@@ -97,18 +97,6 @@ function liesOnBed(mesh: Mesh, t: number, belt: BeltLine | undefined): boolean {
 }
 
 const middleHeight = (mesh: Mesh, t: number): number => (cornerHeight(mesh, t, 0) + cornerHeight(mesh, t, 1) + cornerHeight(mesh, t, 2)) / 3
-
-/** First layer whose top reaches `z`. */
-function layerAt(tops: Float64Array, z: number): number {
-  let low = 0
-  let high = tops.length - 1
-  while (low < high) {
-    const middle = (low + high) >>> 1
-    if (tops[middle]! < z) low = middle + 1
-    else high = middle
-  }
-  return low
-}
 
 const BINS = 2048
 

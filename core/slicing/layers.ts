@@ -15,3 +15,15 @@ export interface Layers {
 }
 
 export const layerCount = (layers: Layers): number => layers.top.length
+
+/** First layer whose top reaches a height; the last one above them all. */
+export function layerAt(tops: ArrayLike<number>, z: number): number {
+  let low = 0
+  let high = Math.max(0, tops.length - 1)
+  while (low < high) {
+    const middle = (low + high) >>> 1
+    if (tops[middle]! < z) low = middle + 1
+    else high = middle
+  }
+  return low
+}

@@ -15,7 +15,17 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { useTheme } from '../ui/theme'
 import { NeedsWebGl } from './NeedsWebGl'
 import { type Pieces, pieceAt } from './pieces'
-import type { SharedView } from './sharedView'
+import { SharedView } from './sharedView'
+
+/** Where a flat drawing is looked at: its middle in mm, and pixels per mm. */
+export interface FlatLook {
+  readonly x: number
+  readonly y: number
+  readonly zoom: number
+}
+export type FlatView = SharedView<FlatLook>
+export const flatView = (): FlatView => new SharedView({ x: 0, y: 0, zoom: 1 })
+export const zoomBy = (view: FlatView, factor: number): void => view.turn({ ...view.now, zoom: view.now.zoom * factor })
 
 export interface FlatBox {
   readonly low: readonly [number, number]
@@ -34,7 +44,7 @@ interface Props {
   readonly picked: number | undefined
   readonly onPick: (piece: number | undefined) => void
   /** Drawings that look at the same place. */
-  readonly view: SharedView
+  readonly view: FlatView
 }
 
 /** Straight lines of real width, drawn flat; the wheel zooms, dragging moves, a click picks. */

@@ -22,7 +22,14 @@ export const colouringLabels: Readonly<Record<ColouringName, string>> = {
 /** A key of the drawing: kinds by name, or a scale from low to high. */
 export type Key =
   | { readonly kind: 'kinds'; readonly kinds: readonly { readonly id: number; readonly label: string; readonly colour: string }[] }
-  | { readonly kind: 'scale'; readonly scale: ScaleName; readonly low: number; readonly high: number; readonly unit: string }
+  | {
+      readonly kind: 'scale'
+      readonly scale: ScaleName
+      readonly low: number
+      readonly high: number
+      readonly unit: string
+      readonly digits?: number
+    }
 
 const OVERHANGS = ['lies on the layer below', 'a quarter over air', 'half over air', 'more over air'] as const
 const asCss = (rgb: Rgb): string => `rgb(${rgb.join(' ')})`

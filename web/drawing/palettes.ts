@@ -14,7 +14,7 @@ const [blue, orange, yellow, pink, cyan, mint, pear, olive, grey, brown] = [
   '#44bb99',
   '#bbcc33',
   '#aaaa00',
-  '#dddddd',
+  '#b9b1a8',
   '#8d7a66',
 ] as const
 

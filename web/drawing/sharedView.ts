@@ -1,23 +1,19 @@
-/** Where a flat drawing is looked at: its middle in mm, and pixels per mm. */
-export interface Look {
-  readonly x: number
-  readonly y: number
-  readonly zoom: number
-}
+type Follower<Look> = (look: Look) => void
 
-type Follower = (look: Look) => void
-
-/** One place that several drawings look at: moving one moves all. */
-export class SharedView {
-  /** The look that has everything in sight. */
-  home: Look = { x: 0, y: 0, zoom: 1 }
-  now: Look = this.home
-  private readonly followers = new Map<() => void, Follower>()
+/** One place that several drawings look from: moving one moves all. */
+export class SharedView<Look> {
+  now: Look
+  private readonly followers = new Map<() => void, Follower<Look>>()
   private readonly watchers = new Set<() => void>()
   private telling = false
 
+  /** @param home the look that has everything in sight */
+  constructor(public home: Look) {
+    this.now = home
+  }
+
   /** Follows from now on. Returns how to leave. */
-  join(follow: Follower): () => void {
+  join(follow: Follower<Look>): () => void {
     const leave = (): void => {
       this.followers.delete(leave)
     }
@@ -39,10 +35,6 @@ export class SharedView {
 
   goHome(): void {
     this.turn(this.home)
-  }
-
-  zoomBy(factor: number): void {
-    this.turn({ ...this.now, zoom: this.now.zoom * factor })
   }
 
   readonly watch = (onChange: () => void): (() => void) => {

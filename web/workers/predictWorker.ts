@@ -16,6 +16,7 @@ import { loadPolygonKernel, type PolygonKernel } from '@sable/core/regions/polyg
 import type { Printer } from '@sable/core/shelf/printer'
 import { StageCache } from '@sable/core/stageCache'
 import type { LoadPlace } from '@sable/core/strength/purpose'
+import { type SurfaceMap, surfaceMap } from '@sable/core/surfaceMap'
 import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
 import * as Comlink from 'comlink'
 
@@ -218,6 +219,17 @@ const api = {
     return Comlink.transfer(
       moves,
       Object.values(moves).map(({ buffer }) => buffer),
+    )
+  },
+
+  /** The surface of a candidate, for drawing. */
+  async drawSurface(request: PredictRequest): Promise<SurfaceMap> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    const { placement, setup, values, exceptions } = request
+    const map = surfaceMap(part, placement, setup, values, { kernel: polygons, cache, exceptions })
+    return Comlink.transfer(
+      map,
+      Object.values(map).map(({ buffer }) => buffer),
     )
   },
 

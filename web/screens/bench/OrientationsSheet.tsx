@@ -25,6 +25,7 @@ interface Props {
 export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
   const ways = useMemo(() => sixOrientations(content.placement), [content.placement])
   const { found, failed } = useOrientations(content, part, shelf, ways)
+  const pictures = usePictures(part, ways)
   const [first] = content.candidates
   const rows = ways.map((way, i) => {
     const prediction = found[i]
@@ -65,7 +66,7 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
     <Sheet title="Six ways to lie" onClose={onClose}>
       <p className="mb-3 text-[12.5px] text-muted">
         Computed for {first?.name ?? 'no candidate'}, with plain supports where it needs them. The load turns with the part. The best of
-        each column is bright.
+        each column is bright; in the pictures, what hangs over is coloured, the farther the brighter.
       </p>
       {failed !== undefined && <p className="mb-3 text-stop">{failed}</p>}
       <table className="w-full text-right text-[12.5px]" aria-label="Six ways to lie">
@@ -83,7 +84,14 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
         <tbody>
           {rows.map((row, i) => (
             <tr key={row.way.name} className="border-b border-line/60">
-              <th className="py-1.5 text-left font-medium">{row.way.name}</th>
+              <th className="py-1 text-left font-medium">
+                <span className="flex items-center gap-3">
+                  <span className="h-[54px] w-[72px] shrink-0 rounded bg-sunk">
+                    {pictures[i] && <img src={pictures[i]} alt="" className="size-full" />}
+                  </span>
+                  {row.way.name}
+                </span>
+              </th>
               {columns.map((column) => {
                 const value = column.of(row)
                 const text = value === undefined ? undefined : column.shown(value)
@@ -112,6 +120,33 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
       </table>
     </Sheet>
   )
+}
+
+/** Pictures of the part in each way; made once the figures have been asked for. */
+function usePictures({ id, contentKey, fileName }: StoredPart, ways: readonly Orientation[]): readonly string[] {
+  const [pictures, setPictures] = useState<readonly string[]>([])
+  useEffect(() => {
+    let wanted = true
+    const draw = async (): Promise<void> => {
+      const worker = predictionPool().anyWorker
+      const meshes = await Promise.all(ways.map(({ placement }) => worker.meshForView({ partId: id, contentKey, fileName, placement })))
+      const { cornersOf, picturesOf } = await import('../../drawing/pictureOf')
+      if (wanted)
+        setPictures(
+          picturesOf(
+            meshes.map(({ positions, triangles }) => cornersOf(positions, triangles)),
+            72,
+            54,
+          ),
+        )
+    }
+    // The figures say what is wrong with a part; its pictures just stay away.
+    draw().catch(() => {})
+    return () => {
+      wanted = false
+    }
+  }, [id, contentKey, fileName, ways])
+  return pictures
 }
 
 function useOrientations(content: LineupContent, part: StoredPart, shelf: Shelf, ways: readonly Orientation[]) {

@@ -1,9 +1,8 @@
 import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { useMemo, useState, useSyncExternalStore } from 'react'
 import { type ColouringName, coloursOf, type Key } from '../../../drawing/colourings'
-import { type FlatBox, FlatDrawing } from '../../../drawing/FlatDrawing'
+import { type FlatBox, FlatDrawing, type FlatView, zoomBy } from '../../../drawing/FlatDrawing'
 import { type CutAxis, doneAt, piecesOfCut, piecesOfLayer } from '../../../drawing/pieces'
-import type { SharedView } from '../../../drawing/sharedView'
 import { MoveFacts } from './MoveFacts'
 
 /** How the part is cut: along a layer, or upright across an axis at a place. */
@@ -20,7 +19,7 @@ interface Props {
   /** s into the layer. */
   readonly seconds: number
   readonly box: FlatBox
-  readonly view: SharedView
+  readonly view: FlatView
 }
 
 /** One candidate's layer or cut, drawn. A click or an arrow key picks a line and tells what is known of it. */
@@ -46,8 +45,8 @@ export function LayerDrawing({ name, moves, cut, by, colourKey, only, travels, s
         const { key } = event
         if (key === 'ArrowRight') setPicked(Math.min(pieces.move.length - 1, (shown ?? -1) + 1))
         else if (key === 'ArrowLeft') setPicked(Math.max(0, (shown ?? pieces.move.length) - 1))
-        else if (key === '+') view.zoomBy(1.4)
-        else if (key === '-') view.zoomBy(1 / 1.4)
+        else if (key === '+') zoomBy(view, 1.4)
+        else if (key === '-') zoomBy(view, 1 / 1.4)
         else if (key === '0') view.goHome()
         else if (key === 'Escape') setPicked(undefined)
         else return
@@ -73,7 +72,7 @@ export function LayerDrawing({ name, moves, cut, by, colourKey, only, travels, s
 }
 
 /** How long a round number of millimetres is in the drawing. */
-function ScaleBar({ view }: { view: SharedView }) {
+function ScaleBar({ view }: { view: FlatView }) {
   const zoom = useSyncExternalStore(view.watch, () => view.now.zoom)
   const mm = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200].find((length) => length * zoom >= 50) ?? 500
   return (

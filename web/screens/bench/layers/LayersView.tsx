@@ -2,14 +2,15 @@ import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import type { DrawnMoves } from '@sable/core/drawnMoves'
+import { layerAt } from '@sable/core/slicing/layers'
 import { isOfPart } from '@sable/core/toolpath/toolpath'
 import { formatDuration } from '@sable/core/units/format'
 import { Pause, Play, Table2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { type ColouringName, colouringLabels, colouringNames, keyOf } from '../../../drawing/colourings'
-import type { FlatBox } from '../../../drawing/FlatDrawing'
-import { SharedView } from '../../../drawing/sharedView'
-import { type Drawn, useMoves } from '../../../predictions/useMoves'
+import { type FlatBox, flatView } from '../../../drawing/FlatDrawing'
+import { KeyStrip } from '../../../drawing/KeyStrip'
+import { type ReadyDrawn, readyOf, useMoves } from '../../../predictions/useDrawn'
 import { Button, IconButton } from '../../../ui/Button'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../../ui/Menu'
 import { Popover } from '../../../ui/Popover'
@@ -18,10 +19,9 @@ import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
 import { useSize } from '../../../ui/useSize'
 import { ChoosePair, type Pair, pairOf } from '../CandidatePair'
-import { KeyStrip } from './KeyStrip'
 import { type Cut, LayerDrawing } from './LayerDrawing'
 import { StripLog } from './StripLog'
-import { jumpsOf, layerAt, nextAbove, timeGroups, tracks, usualTracks } from './tracks'
+import { jumpsOf, nextAbove, timeGroups, tracks, usualTracks } from './tracks'
 import { paces, usePlayhead } from './usePlayhead'
 
 interface Props {
@@ -43,7 +43,7 @@ function Layers({ content, part, shelf, pair }: Props & { pair: Pair }) {
   const of = useMoves(pair.of, content, part, shelf)
   const beside = useMoves(pair.beside, content, part, shelf)
   const all = [of, beside].filter((one) => one !== undefined)
-  const ready = all.filter((one): one is ReadyDrawn => one.moves !== undefined && one.prediction !== undefined)
+  const ready = readyOf(all)
   const stuck = all.find(({ failed }) => failed !== undefined)
   return (
     <section aria-label="Layers" className="flex min-h-0 flex-1 flex-col">
@@ -63,15 +63,13 @@ function Layers({ content, part, shelf, pair }: Props & { pair: Pair }) {
   )
 }
 
-type ReadyDrawn = Drawn & { readonly moves: DrawnMoves; readonly prediction: NonNullable<Drawn['prediction']> }
-
 function LayersOf({
   ready,
   waiting,
   pair,
   content,
 }: {
-  ready: readonly ReadyDrawn[]
+  ready: readonly ReadyDrawn<DrawnMoves>[]
   waiting: number
   pair: Pair
   content: LineupContent
@@ -82,10 +80,10 @@ function LayersOf({
   const [only, setOnly] = useState<number>()
   const frame = useRef<HTMLDivElement>(null)
   const { height } = useSize(frame)
-  const [first] = ready as [ReadyDrawn]
-  const tops = first.moves.layerTop
+  const [first] = ready as [ReadyDrawn<DrawnMoves>]
+  const tops = first.drawing.layerTop
   // Scrubbing must not wait for the address, which browsers let change only so often.
-  const [layer, setLayerNow] = useState(() => layerAt(tops, Number(get('z') ?? tops[Math.floor(first.prediction.layerCount / 2)])))
+  const [layer, setLayerNow] = useState(() => layerAt(tops, Number(get('z') ?? tops[Math.floor(first.prediction.layerCount / 2)]) - HAIR))
   const last = first.prediction.layerCount - 1
   const shownLayer = Math.min(layer, last)
   const z = tops[shownLayer]!
@@ -93,28 +91,31 @@ function LayersOf({
     const wait = setTimeout(() => set('z', z.toFixed(3)), 250)
     return () => clearTimeout(wait)
   }, [z, set])
-  const goTo = (height: number): void => setLayerNow(layerAt(tops, height))
+  const goTo = (height: number): void => setLayerNow(layerAt(tops, height - HAIR))
 
   const by = (colouringNames as readonly string[]).includes(get('by') ?? '') ? (get('by') as ColouringName) : 'feature'
   const travels = get('travels') === 'on'
   const byFeature = get('parts') === 'on'
   const chosen = (get('tracks') ?? usualTracks.join(',')).split(',')
   const shownTracks = tracks.filter(({ id }) => chosen.includes(id))
-  const logged = useMemo(() => ready.map(({ candidate, prediction, moves }) => ({ name: candidate.name, prediction, moves })), [ready])
+  const logged = useMemo(
+    () => ready.map(({ candidate, prediction, drawing }) => ({ name: candidate.name, prediction, moves: drawing })),
+    [ready],
+  )
 
   const axis = get('cut') === 'x' || get('cut') === 'y' ? (get('cut') as 'x' | 'y') : undefined
-  const moves = useMemo(() => ready.map((one) => one.moves), [ready])
+  const moves = useMemo(() => ready.map((one) => one.drawing), [ready])
   const boxes = useMemo(() => boxesOf(moves), [moves])
   const [low, high] = boxes[axis ?? 'x']
   const [at, setAt] = useState<number>()
   const place = Math.max(low, Math.min(high, at ?? Number(get('at') ?? (low + high) / 2)))
-  const cutOf = (own: DrawnMoves): Cut => (axis ? { kind: axis, at: place } : { kind: 'layer', layer: layerAt(own.layerTop, z) })
+  const cutOf = (own: DrawnMoves): Cut => (axis ? { kind: axis, at: place } : { kind: 'layer', layer: layerAt(own.layerTop, z - HAIR) })
   const colourKey = useMemo(() => keyOf(by, moves), [by, moves])
   // biome-ignore lint/correctness/useExhaustiveDependencies: a cut looks elsewhere than a layer does.
-  const view = useMemo(() => new SharedView(), [axis])
+  const view = useMemo(() => flatView(), [axis])
 
-  const layerTime = Math.max(...ready.map((one) => one.moves.layerTime[layerAt(one.moves.layerTop, z)]!))
-  const before = first.moves.layerTime.slice(0, shownLayer).reduce((sum, s) => sum + s, 0)
+  const layerTime = Math.max(...ready.map((one) => one.drawing.layerTime[layerAt(one.drawing.layerTop, z - HAIR)]!))
+  const before = first.drawing.layerTime.slice(0, shownLayer).reduce((sum, s) => sum + s, 0)
   const playhead = usePlayhead(shownLayer, layerTime, () => {
     if (shownLayer >= last) return false
     setLayerNow(shownLayer + 1)
@@ -242,8 +243,8 @@ function LayersOf({
               <LayerDrawing
                 key={one.candidate.id}
                 name={one.candidate.name}
-                moves={one.moves}
-                cut={cutOf(one.moves)}
+                moves={one.drawing}
+                cut={cutOf(one.drawing)}
                 by={by}
                 colourKey={colourKey}
                 only={only}
@@ -316,7 +317,7 @@ function LayersOf({
             { label: 'Layer', digits: 0, of: (row) => row + 1 },
             { label: 'z', unit: 'mm', of: (row) => first.prediction.tracks.z[row] },
             ...tracks.map((track) => {
-              const values = track.of(first.prediction, first.moves)
+              const values = track.of(first.prediction, first.drawing)
               return { label: track.label, unit: track.unit, digits: track.digits, of: (row: number) => values?.[row] }
             }),
           ]}
@@ -326,6 +327,9 @@ function LayersOf({
     </>
   )
 }
+
+/** Heights in an address are rounded: within this, mm, of a layer's top they mean that layer. */
+const HAIR = 1e-3
 
 interface Boxes {
   readonly x: readonly [number, number]

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { jumpsOf, layerAt, nextAbove, scaleEnd, tracks } from './tracks'
+import { jumpsOf, nextAbove, scaleEnd, tracks } from './tracks'
 
 const track = (id: string) => tracks.find((one) => one.id === id)!
 const layered = (checks: object[] = []) =>
@@ -43,10 +43,5 @@ describe('the strip log', () => {
     expect(nextAbove(marks, 0.2)?.z).toBe(0.4)
     expect(nextAbove(marks, 0.4)?.z).toBe(0.2)
     expect(nextAbove([], 1)).toBeUndefined()
-  })
-
-  it('finds the layer of a height, also beyond either end', () => {
-    const tops = Float64Array.of(0.2, 0.4, 0.6)
-    expect([0, 0.2, 0.21, 0.6, 9].map((z) => layerAt(tops, z))).toEqual([0, 0, 1, 2, 2])
   })
 })

@@ -142,12 +142,6 @@ export function scaleEnd(track: Track, all: readonly ArrayLike<number>[]): numbe
   return Math.ceil(end / step - 1e-9) * step
 }
 
-/** Layer that is laid at a height or first reaches it. */
-export function layerAt(tops: ArrayLike<number>, z: number): number {
-  for (let layer = 0; layer < tops.length; layer++) if (tops[layer]! >= z - 1e-6) return layer
-  return Math.max(0, tops.length - 1)
-}
-
 /** Places in a print that are worth a look. */
 export interface Jump {
   readonly id: string

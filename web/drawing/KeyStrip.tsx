@@ -1,15 +1,15 @@
 import clsx from 'clsx'
-import type { Key } from '../../../drawing/colourings'
-import { scaleGradient } from '../../../drawing/palettes'
+import type { Key } from './colourings'
+import { scaleGradient } from './palettes'
 
 /** The key of a drawing in one line; a kind that is pressed stands out. */
 export function KeyStrip({ of, only, onOnly }: { of: Key; only?: number | undefined; onOnly?: (kind: number | undefined) => void }) {
   if (of.kind === 'scale') {
     return (
       <p className="flex items-center gap-2 text-[11.5px] text-muted">
-        <span className="figure">{of.low.toFixed(0)}</span>
+        <span className="figure">{of.low.toFixed(of.digits ?? 0)}</span>
         <span aria-hidden className="h-2.5 w-48 rounded-sm" style={{ background: scaleGradient(of.scale) }} />
-        <span className="figure">{of.high.toFixed(0)}</span> {of.unit}
+        <span className="figure">{of.high.toFixed(of.digits ?? 0)}</span> {of.unit}
       </p>
     )
   }

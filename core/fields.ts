@@ -1,4 +1,5 @@
 import { facetRoughnesses, treatmentOf } from './finish/surfaceFigures'
+import { type LoadMap, loadsByAxis } from './loadMap'
 import type { Placement } from './mesh/place'
 import { type MoveTracks, moveTracks } from './physicsFigures'
 import { layDown, type Part, type Prediction, type PredictOptions, planFor, predict } from './predict'
@@ -6,8 +7,6 @@ import { Scopes } from './profile/exceptions'
 import type { Setup } from './profile/resolve'
 import type { SettingValues } from './profile/settings'
 import { StageCache } from './stageCache'
-import { type Axis, axes } from './strength/sections'
-import { type LoadKind, loadKinds, loadsAlong, sectionsByAxis } from './strength/strengthFigures'
 
 /** Fields of one candidate that can be drawn: a value for each layer, move, facet and section. */
 export interface Fields {
@@ -18,7 +17,7 @@ export interface Fields {
   /** Of the mesh as it lies: mm² (0 on the bed), µm, and how far it faces up (−1 to 1). */
   readonly facets: { readonly areaMm2: Float64Array; readonly raUm: Float64Array; readonly up: Float64Array }
   /** Across each axis: where, and the load that each section would bear by itself, N; infinite where it bears none of it. */
-  readonly sections: Readonly<Record<Axis, { readonly atMm: Float64Array; readonly loadN: Readonly<Record<LoadKind, Float64Array>> }>>
+  readonly sections: LoadMap['axes']
 }
 
 /**
@@ -32,17 +31,10 @@ export function fieldsOf(part: Part, placement: Placement, setup: Setup, values:
   const laid = layDown(part, placement, setup, values, shared)
   const { path, layers, mesh } = laid
   const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(settings))
-  const sections = sectionsByAxis(laid.single, settings)
-  const { inLayer } = setup.material.strength
-  const along = (axis: Axis): Fields['sections'][Axis] => {
-    const strengthAt = (section: number): number => (axis === 'z' ? inLayer * tracks.bond[section]! : inLayer)
-    const loads = loadKinds.map((kind) => [kind, loadsAlong(sections[axis], kind, strengthAt, inLayer, options.load?.grip)])
-    return { atMm: sections[axis].at, loadN: Object.fromEntries(loads) }
-  }
   return {
     layers: tracks,
     moves: moveTracks({ layers, path, motion: planFor(laid, setup, shared), scopes: new Scopes(settings, options.exceptions), setup }),
     facets: { areaMm2: areas, raUm: roughness, up },
-    sections: Object.fromEntries(axes.map((axis) => [axis, along(axis)])) as Fields['sections'],
+    sections: loadsByAxis(laid.single, settings, setup.material.strength.inLayer, tracks.bond, options.load?.grip),
   }
 }

@@ -2,7 +2,7 @@ import type { Material } from '../shelf/material'
 import { code, isOfPart, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { evenSlabs, isRim, type SectionSettings, weightOfInfill } from './sections'
 import { SlabSums } from './slabSums'
-import { type Cuts, figuresAlong, type Grip, type LoadFigure, type LoadKind, usualGrip } from './strengthFigures'
+import { type Cuts, figuresAlong, type Grip, type LoadFigure, type LoadKind, type StrengthAt, usualGrip } from './strengthFigures'
 
 /** A direction in the frame of the part as it lies: from x towards y, and up from the bed. */
 export interface Direction {
@@ -135,19 +135,25 @@ export function offAxisStrength(elevation: number, inLayer: number, bond: number
 /** Every way to load the part along a direction; between layers each section is as weak as the worst bond that it meets. */
 export function obliqueFigures(
   sections: ObliqueSections,
-  { elevationDeg }: Direction,
+  direction: Direction,
   material: Pick<Material, 'strength'>,
   bonds: Float64Array,
   grip: Grip = usualGrip,
 ): Record<LoadKind, LoadFigure> {
-  const elevation = (elevationDeg * Math.PI) / 180
-  const strengthAt = (section: number): number => {
-    const met = bonds.subarray(sections.lowLayer[section]!, sections.highLayer[section]! + 1)
-    return offAxisStrength(
-      elevation,
-      material.strength.inLayer,
-      met.reduce((low, bond) => Math.min(low, bond), 1),
-    )
-  }
+  const strengthAt = obliqueStrengthAt(sections, direction, material.strength.inLayer, bonds)
   return figuresAlong(sections, strengthAt, material, grip)
 }
+
+/** MPa of each section across a direction. */
+export const obliqueStrengthAt =
+  (
+    { lowLayer, highLayer }: Pick<ObliqueSections, 'lowLayer' | 'highLayer'>,
+    { elevationDeg }: Direction,
+    inLayer: number,
+    bonds: Float64Array,
+  ): StrengthAt =>
+  (section) => {
+    const met = bonds.subarray(lowLayer[section]!, highLayer[section]! + 1)
+    const worst = met.reduce((low, bond) => Math.min(low, bond), 1)
+    return offAxisStrength((elevationDeg * Math.PI) / 180, inLayer, worst)
+  }

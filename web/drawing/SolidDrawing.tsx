@@ -43,13 +43,20 @@ export function turnBy(view: SolidView, azimuthDeg: number, elevationDeg: number
   })
 }
 
+/** Even steps along a direction, from low to high, mm. */
+export interface Along {
+  readonly along: Triple
+  readonly low: number
+  readonly high: number
+}
+
 /** A part and how it is coloured. */
 export interface Solid {
   /** Nine coordinates a facet, mm. */
   readonly corners: Float32Array
-  /** Share of the scale for each facet, or for even steps of height from the bed to the top; not a number for none. */
+  /** Share of the scale for each facet, or for even steps along a direction; not a number for none. */
   readonly shares: Float32Array | undefined
-  readonly by: 'facet' | 'height' | 'nothing'
+  readonly by: 'facet' | 'nothing' | Along
   readonly scale: ScaleName
 }
 
@@ -69,8 +76,8 @@ interface Props {
   readonly view: SolidView
   readonly onTouch?: (touch: Touch | undefined) => void
   readonly onClick?: (touch: Touch) => void
-  /** Drawn with the part, in its millimetres. */
-  readonly children?: ReactNode
+  /** Drawn over the part, which is scaled to radius 1 about its middle and reaches this far along each axis. */
+  readonly over?: (half: Vector3) => ReactNode
 }
 
 /** A part in three dimensions wearing a map; dragging turns it, the wheel comes nearer. */
@@ -94,11 +101,11 @@ export function SolidDrawing({ label, ...props }: Props) {
 const vertexShader = `
   in float share;
   out float ownShare;
-  out float height;
+  out vec3 place;
   out vec3 seen;
   void main() {
     ownShare = share;
-    height = position.z;
+    place = position;
     vec4 at = modelViewMatrix * vec4(position, 1.0);
     seen = at.xyz;
     gl_Position = projectionMatrix * at;
@@ -106,27 +113,27 @@ const vertexShader = `
 `
 const fragmentShader = `
   in float ownShare;
-  in float height;
+  in vec3 place;
   in vec3 seen;
   uniform sampler2D ramp;
-  uniform sampler2D heights;
-  uniform float top;
+  uniform sampler2D steps;
+  uniform vec3 along;
+  uniform float low;
+  uniform float high;
   uniform int by;
   uniform vec3 bare;
   out vec4 result;
   void main() {
     vec3 normal = normalize(cross(dFdx(seen), dFdy(seen)));
     float light = 0.52 + 0.48 * clamp(dot(normal, normalize(vec3(0.25, 0.5, 1.0))), 0.0, 1.0);
-    float share = by == 0 ? ownShare : texture(heights, vec2(height / top, 0.5)).r;
+    float share = by == 0 ? ownShare : texture(steps, vec2((dot(place, along) - low) / (high - low), 0.5)).r;
     bool none = by == 2 || share < 0.0;
     vec3 colour = none ? bare : texture(ramp, vec2(share, 0.5)).rgb;
     result = vec4(colour * light, 1.0);
   }
 `
 
-const byCode = { facet: 0, height: 1, nothing: 2 } as const
-
-function Scene({ solid, points, view, onTouch, onClick, children }: Omit<Props, 'label'>) {
+function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'label'>) {
   const { camera, gl, invalidate } = useThree()
   const theme = useTheme((state) => state.theme)
   const { corners, shares, by, scale } = solid
@@ -136,7 +143,8 @@ function Scene({ solid, points, view, onTouch, onClick, children }: Omit<Props, 
     geometry.computeBoundingSphere()
     geometry.computeBoundingBox()
     const { radius, center } = geometry.boundingSphere!
-    return { geometry, size: 1 / Math.max(1e-6, radius), middle: center, top: geometry.boundingBox!.max.z }
+    const size = 1 / Math.max(1e-6, radius)
+    return { geometry, size, middle: center, half: geometry.boundingBox!.getSize(new Vector3()).multiplyScalar(size / 2) }
   }, [corners])
   useEffect(() => () => shape.geometry.dispose(), [shape])
   const material = useMemo(
@@ -145,7 +153,15 @@ function Scene({ solid, points, view, onTouch, onClick, children }: Omit<Props, 
         glslVersion: '300 es',
         vertexShader,
         fragmentShader,
-        uniforms: { ramp: { value: null }, heights: { value: null }, top: { value: 1 }, by: { value: 0 }, bare: { value: new Vector3() } },
+        uniforms: {
+          ramp: { value: null },
+          steps: { value: null },
+          along: { value: new Vector3(0, 0, 1) },
+          low: { value: 0 },
+          high: { value: 1 },
+          by: { value: 0 },
+          bare: { value: new Vector3() },
+        },
       }),
     [],
   )
@@ -159,15 +175,19 @@ function Scene({ solid, points, view, onTouch, onClick, children }: Omit<Props, 
     }
     shape.geometry.setAttribute('share', new BufferAttribute(own, 1))
     const ramp = rampTexture(scale)
-    const heights = heightTexture(by === 'height' ? shares : undefined)
+    const steps = stepTexture(typeof by === 'object' ? shares : undefined)
     material.uniforms.ramp!.value = ramp
-    material.uniforms.heights!.value = heights
-    material.uniforms.top!.value = Math.max(1e-6, shape.top)
-    material.uniforms.by!.value = byCode[by]
+    material.uniforms.steps!.value = steps
+    material.uniforms.by!.value = by === 'facet' ? 0 : by === 'nothing' ? 2 : 1
+    if (typeof by === 'object') {
+      material.uniforms.along!.value.set(...by.along)
+      material.uniforms.low!.value = by.low
+      material.uniforms.high!.value = Math.max(by.low + 1e-6, by.high)
+    }
     invalidate()
     return () => {
       ramp.dispose()
-      heights.dispose()
+      steps.dispose()
     }
   }, [corners, shares, by, scale, shape, material, invalidate])
   useEffect(() => {
@@ -215,33 +235,35 @@ function Scene({ solid, points, view, onTouch, onClick, children }: Omit<Props, 
     }
   }
   return (
-    <group scale={shape.size} position={shape.middle.clone().multiplyScalar(-shape.size)}>
-      <mesh
-        geometry={shape.geometry}
-        material={material}
-        {...(onTouch
-          ? {
-              // While a button is down the part is being turned, and what lies under the pointer does not matter.
-              onPointerMove: (event: ThreeEvent<PointerEvent>) => event.nativeEvent.buttons === 0 && onTouch(touchOf(event)),
-              onPointerOut: () => onTouch(undefined),
-            }
-          : {})}
-        {...(onClick
-          ? {
-              onClick: (event: ThreeEvent<MouseEvent>) => {
-                const touch = event.delta <= 4 ? touchOf(event) : undefined
-                if (touch) onClick(touch)
-              },
-            }
-          : {})}
-      />
-      {dots && (
-        <points geometry={dots} renderOrder={1}>
-          <pointsMaterial size={4} sizeAttenuation={false} color={theme === 'dark' ? '#f0a83c' : '#a85c00'} />
-        </points>
-      )}
-      {children}
-    </group>
+    <>
+      <group scale={shape.size} position={shape.middle.clone().multiplyScalar(-shape.size)}>
+        <mesh
+          geometry={shape.geometry}
+          material={material}
+          {...(onTouch
+            ? {
+                // While a button is down the part is being turned, and what lies under the pointer does not matter.
+                onPointerMove: (event: ThreeEvent<PointerEvent>) => event.nativeEvent.buttons === 0 && onTouch(touchOf(event)),
+                onPointerOut: () => onTouch(undefined),
+              }
+            : {})}
+          {...(onClick
+            ? {
+                onClick: (event: ThreeEvent<MouseEvent>) => {
+                  const touch = event.delta <= 4 ? touchOf(event) : undefined
+                  if (touch) onClick(touch)
+                },
+              }
+            : {})}
+        />
+        {dots && (
+          <points geometry={dots} renderOrder={1}>
+            <pointsMaterial size={4} sizeAttenuation={false} color={theme === 'dark' ? '#f0a83c' : '#a85c00'} />
+          </points>
+        )}
+      </group>
+      {over?.(shape.half)}
+    </>
   )
 }
 
@@ -254,7 +276,7 @@ function rampTexture(scale: ScaleName): DataTexture {
   return texture
 }
 
-function heightTexture(shares: Float32Array | undefined): DataTexture {
+function stepTexture(shares: Float32Array | undefined): DataTexture {
   const values = Float32Array.from(shares ?? [-1], (share) => (Number.isNaN(share) ? -1 : Math.max(0, Math.min(1, share))))
   const texture = new DataTexture(values, values.length, 1, RedFormat, FloatType)
   texture.magFilter = NearestFilter

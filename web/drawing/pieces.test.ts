@@ -1,7 +1,7 @@
 import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { code } from '@sable/core/toolpath/toolpath'
 import { describe, expect, it } from 'vitest'
-import { doneAt, pieceAt, piecesOfCut, piecesOfLayer } from './pieces'
+import { doneAt, pieceAt, piecesOfCut, piecesOfLayer, piecesOfPart } from './pieces'
 
 /** A square of outer wall, 10 mm wide, a travel to its middle and a line of infill, in each of two layers. */
 function drawn(): DrawnMoves {
@@ -62,6 +62,15 @@ describe('pieces of a layer', () => {
     expect(pieceAt(lines, 3, 5, 0.1)).toBeUndefined()
     expect(pieceAt(lines, 5, 10, 0.1)).toBe(4)
   })
+})
+
+it('pieces of the part are without its foot', () => {
+  const moves = drawn()
+  moves.feature[0] = code.foot
+  moves.feature[1] = code.support
+  const own = piecesOfPart(piecesOfLayer(moves, 0, false), moves)
+  expect([...own.move]).toEqual([2, 3, 5])
+  expect([...own.ends.slice(0, 4)]).toEqual([10, 10, 0, 10])
 })
 
 describe('pieces of an upright cut', () => {

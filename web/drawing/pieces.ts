@@ -1,5 +1,5 @@
 import type { DrawnMoves } from '@sable/core/drawnMoves'
-import { code, isLaid } from '@sable/core/toolpath/toolpath'
+import { code, isLaid, isOfPart } from '@sable/core/toolpath/toolpath'
 
 /**
  * Straight pieces of line to be drawn flat.
@@ -67,6 +67,14 @@ export function piecesOfCut(moves: DrawnMoves, axis: CutAxis, at: number): Piece
     if (high - low > 1e-4) pieces.add(low, middle, high, middle, height, m)
   }
   return pieces.finish()
+}
+
+/** Those that stay on the part: without supports and what lies around its foot. */
+export function piecesOfPart({ ends, width, move }: Pieces, { feature }: DrawnMoves): Pieces {
+  const own = new PieceList(move.length)
+  for (let i = 0; i < move.length; i++)
+    if (isOfPart(feature[move[i]!]!)) own.add(ends[4 * i]!, ends[4 * i + 1]!, ends[4 * i + 2]!, ends[4 * i + 3]!, width[i]!, move[i]!)
+  return own.finish()
 }
 
 /** The piece under a point, no farther than `reach` mm from its edge; the one laid last where several are. */

@@ -2,6 +2,7 @@ import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import type { DrawnMoves } from '@sable/core/drawnMoves'
+import type { LoadMap } from '@sable/core/loadMap'
 import type { Prediction } from '@sable/core/predict'
 import type { SurfaceMap } from '@sable/core/surfaceMap'
 import type * as Comlink from 'comlink'
@@ -66,6 +67,8 @@ function drawings<Drawing>(ask: Ask<Drawing>) {
 export const useMoves = drawings<DrawnMoves>((worker, request) => worker.drawMoves(request))
 /** The surface of a candidate, facet by facet. */
 export const useSurface = drawings<SurfaceMap>((worker, request) => worker.drawSurface(request))
+/** How a candidate bears loads, section by section. */
+export const useLoads = drawings<LoadMap>((worker, request) => worker.drawLoads(request))
 
 /** Those that can be drawn already. */
 export const readyOf = <Drawing>(all: readonly (Drawn<Drawing> | undefined)[]): ReadyDrawn<Drawing>[] =>

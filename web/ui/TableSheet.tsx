@@ -26,44 +26,51 @@ export function TableSheet({
   rowCount: number
   onClose: () => void
 }) {
-  const frame = useRef<HTMLDivElement>(null)
-  const rows = useVirtualizer({ count: rowCount, getScrollElement: () => frame.current, estimateSize: () => 24, overscan: 20 })
-  const items = rows.getVirtualItems()
   return (
     <Sheet title={title} onClose={onClose} width="w-fit min-w-[28rem]">
-      <div ref={frame} className="max-h-[56vh] overflow-auto">
-        <table className="w-full text-[12.5px]" aria-rowcount={rowCount + 1}>
-          <thead className="sticky top-0 bg-raised text-[11.5px] text-muted">
-            <tr>
-              {columns.map(({ label, unit }) => (
-                <th key={label} className="px-3 pb-1.5 text-right align-bottom font-normal whitespace-nowrap first:pl-0 first:text-left">
-                  {label}
-                  {unit !== undefined && <span className="block text-[11px]">{unit || '\u00a0'}</span>}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {items[0] && items[0].start > 0 && <tr style={{ height: items[0].start }} />}
-            {items.map(({ index, key }) => (
-              <tr key={key} className="border-t border-line/60" style={{ height: 24 }}>
-                {columns.map(({ label, digits, of }) => (
-                  <td key={label} className="figure px-3 text-right whitespace-nowrap first:pl-0 first:text-left">
-                    {shown(of(index), digits)}
-                  </td>
-                ))}
-              </tr>
-            ))}
-            <tr style={{ height: Math.max(0, rows.getTotalSize() - (items.at(-1)?.end ?? 0)) }} />
-          </tbody>
-        </table>
-      </div>
+      <Rows columns={columns} rowCount={rowCount} />
       <div className="mt-3 flex justify-end">
         <Button onClick={() => download(`${fileNameFrom(title)}.csv`, tableCsv(columns, rowCount), 'text/csv')}>
           <Download className="size-3.5" aria-hidden /> CSV
         </Button>
       </div>
     </Sheet>
+  )
+}
+
+/** Only the rows in sight are there. Mounted with the sheet's frame, whose height it needs. */
+function Rows({ columns, rowCount }: { columns: readonly TableColumn[]; rowCount: number }) {
+  const frame = useRef<HTMLDivElement>(null)
+  const rows = useVirtualizer({ count: rowCount, getScrollElement: () => frame.current, estimateSize: () => 24, overscan: 20 })
+  const items = rows.getVirtualItems()
+  return (
+    <div ref={frame} className="max-h-[56vh] overflow-auto">
+      <table className="w-full text-[12.5px]" aria-rowcount={rowCount + 1}>
+        <thead className="sticky top-0 bg-raised text-[11.5px] text-muted">
+          <tr>
+            {columns.map(({ label, unit }) => (
+              <th key={label} className="px-3 pb-1.5 text-right align-bottom font-normal whitespace-nowrap first:pl-0 first:text-left">
+                {label}
+                {unit !== undefined && <span className="block text-[11px]">{unit || '\u00a0'}</span>}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {items[0] && items[0].start > 0 && <tr style={{ height: items[0].start }} />}
+          {items.map(({ index, key }) => (
+            <tr key={key} className="border-t border-line/60" style={{ height: 24 }}>
+              {columns.map(({ label, digits, of }) => (
+                <td key={label} className="figure px-3 text-right whitespace-nowrap first:pl-0 first:text-left">
+                  {shown(of(index), digits)}
+                </td>
+              ))}
+            </tr>
+          ))}
+          <tr style={{ height: Math.max(0, rows.getTotalSize() - (items.at(-1)?.end ?? 0)) }} />
+        </tbody>
+      </table>
+    </div>
   )
 }
 

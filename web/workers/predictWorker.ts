@@ -4,6 +4,7 @@ import { Cancelled, InputError } from '@sable/core/errors'
 import { readPart } from '@sable/core/formats/readPart'
 import { write3mf } from '@sable/core/formats/write3mf'
 import { writeStl } from '@sable/core/formats/writeStl'
+import { type LoadMap, loadMap } from '@sable/core/loadMap'
 import { type Placement, place } from '@sable/core/mesh/place'
 import { type Part, type Prediction, predict } from '@sable/core/predict'
 import type { Exception } from '@sable/core/profile/exceptions'
@@ -231,6 +232,13 @@ const api = {
       map,
       Object.values(map).map(({ buffer }) => buffer),
     )
+  },
+
+  /** How a candidate bears loads, for drawing. */
+  async drawLoads(request: PredictRequest): Promise<LoadMap> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    const { placement, setup, values, exceptions, load } = request
+    return loadMap(part, placement, setup, values, { kernel: polygons, cache, exceptions, load })
   },
 
   /** Triangles of the part as it lies on the bed, for drawing. */

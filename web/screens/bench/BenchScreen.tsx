@@ -19,6 +19,7 @@ import { type BenchView, benchViews } from './views'
 
 // The 3D package is the heaviest of all; the figures must not wait for it.
 const LayersView = lazy(() => import('./layers/LayersView').then(({ LayersView }) => ({ default: LayersView })))
+const LoadView = lazy(() => import('./load/LoadView').then(({ LoadView }) => ({ default: LoadView })))
 const SurfaceView = lazy(() => import('./surface/SurfaceView').then(({ SurfaceView }) => ({ default: SurfaceView })))
 
 /** The bench: one part, its candidates side by side. */
@@ -59,6 +60,7 @@ export function BenchScreen() {
       {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
       <Suspense fallback={<Loading what={view} />}>
         {view === 'surface' && <SurfaceView content={content} part={part} shelf={shelf.data} />}
+        {view === 'load' && <LoadView content={content} part={part} shelf={shelf.data} />}
         {view === 'layers' && <LayersView content={content} part={part} shelf={shelf.data} />}
       </Suspense>
       <ConflictQuestion />

@@ -6,7 +6,7 @@ import { layerAt } from '@sable/core/slicing/layers'
 import { isOfPart } from '@sable/core/toolpath/toolpath'
 import { formatDuration } from '@sable/core/units/format'
 import { Pause, Play, Table2 } from 'lucide-react'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { type ColouringName, colouringLabels, colouringNames, keyOf } from '../../../drawing/colourings'
 import { type FlatBox, flatView } from '../../../drawing/FlatDrawing'
 import { KeyStrip } from '../../../drawing/KeyStrip'
@@ -78,8 +78,7 @@ function LayersOf({
   const { get, set } = address
   const [table, setTable] = useState(false)
   const [only, setOnly] = useState<number>()
-  const frame = useRef<HTMLDivElement>(null)
-  const { height } = useSize(frame)
+  const { ref: frame, height } = useSize()
   const [first] = ready as [ReadyDrawn<DrawnMoves>]
   const tops = first.drawing.layerTop
   // Scrubbing must not wait for the address, which browsers let change only so often.

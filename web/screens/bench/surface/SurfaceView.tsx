@@ -112,7 +112,7 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
     const { z } = prediction.tracks
     const top = z.at(-1) ?? 1
     const shares = Float32Array.from({ length: HEIGHTS }, (_, i) => share(layers[layerAt(z, ((i + 0.5) / HEIGHTS) * top)]!))
-    return { corners: drawing.corners, shares, by: 'height', scale: kind.scale }
+    return { corners: drawing.corners, shares, by: { along: [0, 0, 1], low: 0, high: top }, scale: kind.scale }
   }, [kind, drawing, prediction, range.low, range.high])
   // What lay under the pointer belongs to the map that was drawn then.
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new map is what makes the reading void.

@@ -1,0 +1,50 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { type LoadMap, loadMap } from './loadMap'
+import { type Prediction, type PredictOptions, predict } from './predict'
+import { StageCache } from './stageCache'
+import { loadKinds, usualGrip } from './strength/strengthFigures'
+import { testKernel } from './testing/kernel'
+import { setupOf } from './testing/setups'
+import { blockMesh, joined, moved, partOf } from './testing/solids'
+
+const placement = { scale: 1, rotateDeg: [0, 0, 0] as [number, number, number] }
+const stepped = partOf('load map', joined(blockMesh(30, 20, 6), moved(blockMesh(8, 8, 6), 0, 0, 6)))
+let options: PredictOptions
+let p: Prediction
+let map: LoadMap
+beforeAll(async () => {
+  options = {
+    kernel: await testKernel,
+    cache: new StageCache(20),
+    load: { grip: usualGrip, direction: { azimuthDeg: 30, elevationDeg: 50 } },
+  }
+  p = predict(stepped, placement, setupOf(), {}, options)
+  map = loadMap(stepped, placement, setupOf(), {}, options)
+})
+
+describe('loads along a part', () => {
+  it('have the figure for their least, along every axis and along the direction asked for', () => {
+    for (const kind of loadKinds) {
+      for (const axis of ['x', 'y', 'z'] as const) {
+        const figure = p.strength[`${kind}${axis.toUpperCase() as 'X' | 'Y' | 'Z'}`]
+        if (figure.by === 'strength') expect(Math.min(...map.axes[axis].loadN[kind])).toBeCloseTo(figure.loadN, 6)
+      }
+      if (p.oblique![kind].by === 'strength') expect(Math.min(...map.free!.loadN[kind])).toBeCloseTo(p.oblique![kind].loadN, 6)
+    }
+    expect(Math.hypot(...map.free!.along)).toBeCloseTo(1, 12)
+    expect(map.free!.along[2]).toBeCloseTo(Math.sin((50 * Math.PI) / 180), 12)
+  })
+
+  it('are those of the smaller section where the part steps in', () => {
+    const { atMm, areaMm2 } = map.axes.z
+    const low = areaMm2[[...atMm].findIndex((z) => z > 3)]!
+    const high = areaMm2[[...atMm].findIndex((z) => z > 9)]!
+    // 600 mm² below and 64 above; infill counts with its share of stiffness, so the ratio is near theirs.
+    expect(low / high).toBeGreaterThan(4)
+  })
+
+  it('come with the part that bears them, and without a direction when none is asked for', () => {
+    expect(map.corners.length / 9).toBe(stepped.report.triangles)
+    expect(loadMap(stepped, placement, setupOf(), {}, { kernel: options.kernel }).free).toBeUndefined()
+  })
+})

@@ -1,0 +1,64 @@
+import type { DrawnMoves } from '@sable/core/drawnMoves'
+import { layerAt } from '@sable/core/slicing/layers'
+import { useMemo } from 'react'
+import { coloursOf, keyOf } from '../../../drawing/colourings'
+import { type FlatBox, FlatDrawing, flatView } from '../../../drawing/FlatDrawing'
+import { KeyStrip } from '../../../drawing/KeyStrip'
+import { type Pieces, piecesOfCut, piecesOfLayer, piecesOfPart } from '../../../drawing/pieces'
+import type { Bearing } from './bearing'
+
+/** The section that fails first, drawn to scale with its walls, skins and infill. */
+export function WeakestSection({ name, bearing, moves }: { name: string; bearing: Bearing; moves: DrawnMoves }) {
+  const { load, axis } = bearing
+  const view = useMemo(() => flatView(), [])
+  const drawn = useMemo(() => {
+    if (!axis) return undefined
+    const all =
+      axis === 'z' ? piecesOfLayer(moves, layerAt(moves.layerTop, load.weakestAtMm), false) : piecesOfCut(moves, axis, load.weakestAtMm)
+    const pieces = piecesOfPart(all, moves)
+    const key = keyOf('feature', [moves])
+    const met = new Set(Array.from(pieces.move, (m) => moves.feature[m]!))
+    const shown = key.kind === 'kinds' ? { ...key, kinds: key.kinds.filter(({ id }) => met.has(id)) } : key
+    return { pieces, key: shown, colours: coloursOf(pieces, moves, 'feature', key), box: boxOf(pieces) }
+  }, [axis, moves, load.weakestAtMm])
+  if (!drawn)
+    return (
+      <p className="m-auto p-4 text-center text-[12px] text-muted">A slanted section has no picture yet; the chart tells where it is.</p>
+    )
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <div className="relative min-h-0 flex-1">
+        <FlatDrawing
+          label={`Weakest section of ${name}: ${drawn.pieces.move.length} lines`}
+          pieces={drawn.pieces}
+          colours={drawn.colours}
+          box={drawn.box}
+          done={drawn.pieces.move.length}
+          picked={undefined}
+          onPick={() => {}}
+          view={view}
+        />
+        <p className="pointer-events-none absolute top-1 left-2 text-[12px]">
+          {name} <span className="text-muted">across {axis!.toUpperCase()} at</span>{' '}
+          <span className="figure">{(load.weakestAtMm - bearing.from).toFixed(1)} mm</span>
+        </p>
+      </div>
+      <KeyStrip of={drawn.key} />
+    </div>
+  )
+}
+
+function boxOf({ ends, width }: Pieces): FlatBox {
+  const low: [number, number] = [Infinity, Infinity]
+  const high: [number, number] = [-Infinity, -Infinity]
+  for (let i = 0; i < width.length; i++) {
+    for (const corner of [0, 2]) {
+      for (const axis of [0, 1] as const) {
+        const at = ends[4 * i + corner + axis]!
+        low[axis] = Math.min(low[axis], at - width[i]! / 2)
+        high[axis] = Math.max(high[axis], at + width[i]! / 2)
+      }
+    }
+  }
+  return width.length > 0 ? { low, high } : { low: [0, 0], high: [1, 1] }
+}

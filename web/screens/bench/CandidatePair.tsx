@@ -22,17 +22,14 @@ export function ChoosePair({ pair, candidates, address }: { pair: Pair; candidat
         label="Candidate"
         value={pair.of.id}
         of={named}
-        onChange={(id) => {
-          address.set('of', id)
-          if (id === pair.beside?.id) address.set('beside', undefined)
-        }}
+        onChange={(id) => address.set({ of: id, ...(id === pair.beside?.id ? { beside: undefined } : {}) })}
       />
       {candidates.length > 1 && (
         <Select
           label="Beside"
           value={pair.beside?.id ?? ''}
           of={[{ id: '', name: 'none' }, ...named.filter(({ id }) => id !== pair.of.id)]}
-          onChange={(id) => address.set('beside', id)}
+          onChange={(id) => address.set({ beside: id })}
         />
       )}
     </>

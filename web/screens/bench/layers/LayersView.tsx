@@ -87,7 +87,7 @@ function LayersOf({
   const shownLayer = Math.min(layer, last)
   const z = tops[shownLayer]!
   useEffect(() => {
-    const wait = setTimeout(() => set('z', z.toFixed(3)), 250)
+    const wait = setTimeout(() => set({ z: z.toFixed(3) }), 250)
     return () => clearTimeout(wait)
   }, [z, set])
   const goTo = (height: number): void => setLayerNow(layerAt(tops, height - HAIR))
@@ -133,7 +133,7 @@ function LayersOf({
           of={colouringNames.map((id) => ({ id, name: colouringLabels[id] }))}
           onChange={(name) => {
             setOnly(undefined)
-            set('by', name === 'feature' ? undefined : name)
+            set({ by: name === 'feature' ? undefined : name })
           }}
         />
         <Select
@@ -146,8 +146,7 @@ function LayersOf({
           ]}
           onChange={(to) => {
             setAt(undefined)
-            set('at', undefined)
-            set('cut', to === 'layer' ? undefined : to)
+            set({ at: undefined, cut: to === 'layer' ? undefined : to })
           }}
         />
         {!axis && (
@@ -155,7 +154,7 @@ function LayersOf({
             <input
               type="checkbox"
               checked={travels}
-              onChange={(event) => set('travels', event.target.checked ? 'on' : undefined)}
+              onChange={(event) => set({ travels: event.target.checked ? 'on' : undefined })}
               className="accent-lantern"
             />
             travels
@@ -195,7 +194,7 @@ function LayersOf({
                     type="checkbox"
                     checked={chosen.includes(id)}
                     onChange={(event) =>
-                      set('tracks', (event.target.checked ? [...chosen, id] : chosen.filter((own) => own !== id)).join(',') || 'time')
+                      set({ tracks: (event.target.checked ? [...chosen, id] : chosen.filter((own) => own !== id)).join(',') || 'time' })
                     }
                     className="accent-lantern"
                   />
@@ -208,7 +207,7 @@ function LayersOf({
                 <input
                   type="checkbox"
                   checked={byFeature}
-                  onChange={(event) => set('parts', event.target.checked ? 'on' : undefined)}
+                  onChange={(event) => set({ parts: event.target.checked ? 'on' : undefined })}
                   className="accent-lantern"
                 />
                 Layer time by feature
@@ -267,8 +266,8 @@ function LayersOf({
                   value={place}
                   aria-label={`Place of the cut along ${axis.toUpperCase()}`}
                   onChange={(event) => setAt(Number(event.target.value))}
-                  onPointerUp={() => set('at', place.toFixed(1))}
-                  onKeyUp={() => set('at', place.toFixed(1))}
+                  onPointerUp={() => set({ at: place.toFixed(1) })}
+                  onKeyUp={() => set({ at: place.toFixed(1) })}
                   className="flex-1 accent-lantern"
                 />
                 <span className="figure w-20 text-right">{place.toFixed(1)} mm</span>

@@ -19,6 +19,8 @@ import { edit } from '../../../desk/deskStore'
 import { addCandidate, nextName } from '../../../desk/edits'
 import { requestFor } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
+import { Select } from '../../../ui/Select'
+import { useAddress } from '../../../ui/useAddress'
 import { bestFirst } from './bestFirst'
 import { measures, senseOf, signed } from './measures'
 import { Sentence } from './Sentence'
@@ -54,24 +56,14 @@ export function StepsView(props: Props) {
 function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to: Candidate }) {
   const navigate = useNavigate()
   const { lineupId } = useParams()
-  const [search, setSearch] = useSearchParams()
-  const set = (name: string, value: string | undefined): void =>
-    setSearch(
-      (before) => {
-        const next = new URLSearchParams(before)
-        if (value === undefined || value === '') next.delete(name)
-        else next.set(name, value)
-        return next
-      },
-      { replace: true },
-    )
-  const measure = measures.find(({ id }) => id === search.get('by')) ?? measures[0]!
-  const off = useMemo(() => new Set((search.get('off') ?? '').split(',').filter(Boolean)), [search])
-  const averaged = search.get('average') === 'on'
+  const { get, set } = useAddress()
+  const measure = measures.find(({ id }) => id === get('by')) ?? measures[0]!
+  const off = useMemo(() => new Set((get('off') ?? '').split(',').filter(Boolean)), [get])
+  const averaged = get('average') === 'on'
   const [sorting, setSorting] = useState(false)
 
   const steps = useMemo(() => stepsBetween(from, to), [from, to])
-  const order = useMemo(() => ordered(steps, search.get('order')), [steps, search])
+  const order = useMemo(() => ordered(steps, get('order')), [steps, get])
   const taken = order.filter(({ id }) => !off.has(id))
   const sets = useMemo(() => prefixes(order.filter(({ id }) => !off.has(id))), [order, off])
   const some = useMemo(() => (averaged ? orders(steps, MOST_ORDERS, seeded()) : []), [averaged, steps])
@@ -101,14 +93,12 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }))
   const moveTo = (at: number, to: number): void => {
     if (to < 0 || to >= order.length) return
-    set(
-      'order',
-      arrayMove(
-        order.map(({ id }) => id),
-        at,
-        to,
-      ).join(','),
+    const moved = arrayMove(
+      order.map(({ id }) => id),
+      at,
+      to,
     )
+    set({ order: moved.join(',') })
   }
   const onDragEnd = ({ active, over }: DragEndEvent): void => {
     if (!over || active.id === over.id) return
@@ -118,7 +108,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   const sortByGain = async (): Promise<void> => {
     setSorting(true)
     try {
-      set('order', (await bestFirst(steps, request, (p) => measure.of(p, content.purpose), measure.better)).map(({ id }) => id).join(','))
+      set({ order: (await bestFirst(steps, request, (p) => measure.of(p, content.purpose), measure.better)).map(({ id }) => id).join(',') })
     } finally {
       setSorting(false)
     }
@@ -137,26 +127,20 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   return (
     <section aria-label="Steps" className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-11 shrink-0 items-center gap-2 border-b border-line px-3 text-[12.5px]">
-        <Choose label="From" value={from.id} of={content.candidates} onChange={(id) => set('from', id)} />
-        <Choose label="to" value={to.id} of={content.candidates} onChange={(id) => set('to', id)} />
-        <span className="ml-4 text-muted">measured by</span>
-        <select
-          aria-label="Measured by"
+        <Select label="From" name="From candidate" value={from.id} of={content.candidates} onChange={(id) => set({ from: id })} />
+        <Select label="to" name="To candidate" value={to.id} of={content.candidates} onChange={(id) => set({ to: id })} />
+        <Select
+          label="measured by"
+          name="Measured by"
           value={measure.id}
-          onChange={(event) => set('by', event.target.value)}
-          className="h-7 rounded border border-line bg-sunk px-1"
-        >
-          {measures.map(({ id, label }) => (
-            <option key={id} value={id}>
-              {label.toLowerCase()}
-            </option>
-          ))}
-        </select>
+          of={measures.map(({ id, label }) => ({ id, name: label.toLowerCase() }))}
+          onChange={(id) => set({ by: id })}
+        />
         <label className="ml-2 flex items-center gap-1.5">
           <input
             type="checkbox"
             checked={averaged}
-            onChange={(event) => set('average', event.target.checked ? 'on' : undefined)}
+            onChange={(event) => set({ average: event.target.checked ? 'on' : undefined })}
             className="accent-lantern"
           />
           average over orders
@@ -168,7 +152,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
           </span>
         )}
         <span className="text-muted">Order</span>
-        <Button onClick={() => set('order', undefined)}>As practised</Button>
+        <Button onClick={() => set({ order: undefined })}>As practised</Button>
         <Button onClick={() => void sortByGain()} disabled={sorting}>
           {sorting ? 'Computing …' : 'Most gain first'}
         </Button>
@@ -227,7 +211,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
                         measure={measure}
                         scale={scale}
                         onMove={(by) => moveTo(place, place + by)}
-                        onSwitch={(on) => set('off', [...(on ? [...off].filter((id) => id !== step.id) : [...off, step.id])].join(','))}
+                        onSwitch={(on) => set({ off: [...(on ? [...off].filter((id) => id !== step.id) : [...off, step.id])].join(',') })}
                       />
                     )
                   })}
@@ -266,38 +250,8 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   )
 }
 
-function Choose({
-  label,
-  value,
-  of,
-  onChange,
-}: {
-  label: string
-  value: string
-  of: readonly Candidate[]
-  onChange: (id: string) => void
-}) {
-  return (
-    <label className="flex items-center gap-2">
-      <span className="text-muted">{label}</span>
-      <select
-        aria-label={label === 'From' ? 'From candidate' : 'To candidate'}
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        className="h-7 max-w-44 rounded border border-line bg-sunk px-1"
-      >
-        {of.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
-  )
-}
-
 /** The steps in the order that an address names; without one, as they are practised. What it does not name comes last. */
-function ordered(steps: readonly Step[], wanted: string | null): Step[] {
+function ordered(steps: readonly Step[], wanted: string | undefined): Step[] {
   if (!wanted) return inPracticeOrder(steps)
   const ids = wanted.split(',')
   const rank = ({ id }: Step): number => (ids.includes(id) ? ids.indexOf(id) : ids.length)

@@ -51,7 +51,7 @@ function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
           label="Map"
           value={kind.id}
           of={mapKinds.map(({ id, label }) => ({ id, name: label }))}
-          onChange={(id) => address.set('map', id === 'roughness' ? undefined : id)}
+          onChange={(id) => address.set({ map: id === 'roughness' ? undefined : id })}
         />
         <div className="flex-1" />
         {ready.length < all.length && !stuck && (

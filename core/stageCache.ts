@@ -10,6 +10,9 @@ export function stageKey(stage: string, inputKey: string, reads: unknown): strin
 export class StageCache {
   private readonly results = new Map<string, Map<string, unknown>>()
 
+  /** How many results were at hand, and how many had to be computed. */
+  readonly counts = { reused: 0, computed: 0 }
+
   /** @param perStage how many results of one stage are kept */
   constructor(private readonly perStage = 6) {}
 
@@ -21,6 +24,7 @@ export class StageCache {
       this.results.set(stage, kept)
     }
     const known = kept.has(key)
+    this.counts[known ? 'reused' : 'computed']++
     const result = known ? (kept.get(key) as T) : compute()
     // Deleting first moves the key to the end: the first key is always the one not used for longest.
     kept.delete(key)

@@ -30,11 +30,13 @@ export async function build(targets = ['cli', 'server', 'web']) {
 
 async function buildNode(target) {
   const { build: bundle } = await import('esbuild')
-  const entryPoints = target === 'server' ? ['server/main.ts', 'server/readPartWorker.ts'] : [`${target}/main.ts`]
+  const entryPoints =
+    target === 'server' ? ['server/main.ts', 'server/readPartWorker.ts', 'server/search/searchWorker.ts'] : [`${target}/main.ts`]
   await bundle({
     absWorkingDir: root,
     entryPoints,
     outdir: `dist/${target}`,
+    outbase: target,
     bundle: true,
     platform: 'node',
     format: 'esm',

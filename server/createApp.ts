@@ -8,6 +8,9 @@ import { securityHeaders, workerHeaders } from './guard/securityHeaders'
 import type { LineupStore } from './lineups'
 import type { PartStore } from './parts'
 import { answerProblem, databaseAway, ProblemError, parseRequest } from './problems'
+import { searchRoutes } from './search/searchRoutes'
+import type { SearchRunner } from './search/searchRunner'
+import type { SearchStore } from './search/searchStore'
 import type { ShelfStore } from './shelf'
 import { shelfRoutes } from './shelfRoutes'
 
@@ -16,13 +19,15 @@ export interface AppParts {
   readonly parts: PartStore
   readonly shelf: ShelfStore
   readonly lineups: LineupStore
+  readonly searches: SearchStore
+  readonly searchRunner: SearchRunner
   readonly port: number
   /** Folder of the built interface; absent in tests of the API alone. */
   readonly webRoot?: string
 }
 
 /** Puts the HTTP side together: guards, routes, the built interface, problems. */
-export function createApp({ sequelize, parts, shelf, lineups, port, webRoot }: AppParts): Express {
+export function createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, port, webRoot }: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(securityHeaders)
@@ -34,6 +39,7 @@ export function createApp({ sequelize, parts, shelf, lineups, port, webRoot }: A
   })
 
   app.use('/api/shelf', shelfRoutes(shelf))
+  app.use('/api/searches', searchRoutes(searches, searchRunner))
 
   app.get('/api/parts', async (_request, response) => {
     response.json(await parts.list())

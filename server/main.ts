@@ -6,6 +6,9 @@ import { migrate } from './database/migrations'
 import { defineModels } from './database/models'
 import { createLineupStore } from './lineups'
 import { createPartStore } from './parts'
+import { threadsFor } from './search/evaluator'
+import { SearchRunner } from './search/searchRunner'
+import { createSearchStore } from './search/searchStore'
 import { seedDemo } from './seed'
 import { createShelfStore } from './shelf'
 
@@ -15,6 +18,9 @@ const required = (name: string): string => {
   if (value === undefined) throw new Error(`${name} is not set; start the application with npm start.`)
   return value
 }
+
+/** Variants of a search that are computed at once: the page computes beside them. */
+const THREADS = 2
 
 const port = Number(required('SABLE_PORT'))
 const sequelize = connect({
@@ -29,9 +35,26 @@ const reader = createPartReader(fileURLToPath(new URL('./readPartWorker.js', imp
 const parts = createPartStore(sequelize, models, reader)
 const shelf = createShelfStore(sequelize, models)
 const lineups = createLineupStore(sequelize, models)
+const searches = createSearchStore(models, shelf)
+const searchRunner = new SearchRunner(
+  searches,
+  parts,
+  threadsFor(fileURLToPath(new URL('./search/searchWorker.js', import.meta.url)), THREADS),
+)
 await seedDemo({ parts, shelf, lineups }, process.env.SABLE_FRESH_DEMO === '1')
 
-const app = createApp({ sequelize, parts, shelf, lineups, port, webRoot: fileURLToPath(new URL('../web', import.meta.url)) })
+await searchRunner.resumeUnfinished()
+
+const app = createApp({
+  sequelize,
+  parts,
+  shelf,
+  lineups,
+  searches,
+  searchRunner,
+  port,
+  webRoot: fileURLToPath(new URL('../web', import.meta.url)),
+})
 const server = app.listen(port, '127.0.0.1', () => process.send?.('ready'))
 server.on('error', (error) => {
   console.error(error)
@@ -43,7 +66,7 @@ process.on('unhandledRejection', (error) => console.error(error))
 
 const stop = (): void => {
   server.close(async () => {
-    await reader.close()
+    await Promise.all([searchRunner.close(), reader.close()])
     await sequelize.close()
     process.exit(0)
   })

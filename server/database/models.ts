@@ -69,6 +69,26 @@ export interface LineupRevisionRow {
   content: string
   createdAt: Date
 }
+export interface SearchRow {
+  id: string
+  lineupId: string
+  spec: string
+  context: string
+  state: string
+  done: number
+  size: number
+  reused: number
+  computed: number
+  seconds: number
+  problem: string | null
+  createdAt: Date
+}
+export interface SearchVariantRow {
+  searchId: string
+  position: number
+  choices: string
+  figures: string | null
+}
 
 type Table<Row extends object> = ModelStatic<Model<Row, Row> & Row>
 
@@ -87,6 +107,8 @@ export interface Models {
   readonly lineups: Table<LineupRow>
   readonly candidates: Table<CandidateRow>
   readonly lineupRevisions: Table<LineupRevisionRow>
+  readonly searches: Table<SearchRow>
+  readonly searchVariants: Table<SearchVariantRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -169,6 +191,26 @@ export function defineModels(sequelize: Sequelize): Models {
       revision: { type: whole, primaryKey: true },
       content: text,
       createdAt: when,
+    }),
+    searches: table('searches', {
+      id: { type: id, primaryKey: true },
+      lineupId: id,
+      spec: text,
+      context: text,
+      state: DataTypes.STRING(16),
+      done: whole,
+      size: whole,
+      reused: whole,
+      computed: whole,
+      seconds: DataTypes.DOUBLE,
+      problem: text,
+      createdAt: when,
+    }),
+    searchVariants: table('search_variants', {
+      searchId: { type: id, primaryKey: true },
+      position: { type: whole, primaryKey: true },
+      choices: text,
+      figures: text,
     }),
   }
 }

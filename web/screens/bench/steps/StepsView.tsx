@@ -13,6 +13,7 @@ import {
   withoutStraySpool,
   withSteps,
 } from '@sable/core/steps/trail'
+import { seeded } from '@sable/core/units/seeded'
 import { useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { edit } from '../../../desk/deskStore'
@@ -33,6 +34,9 @@ interface Props {
   readonly part: StoredPart
   readonly shelf: Shelf
 }
+
+/** The same random orders whenever they are asked for. */
+const SEED = 20260
 
 /** Most orders over which effects are averaged; few steps have no more than that. */
 const MOST_ORDERS = 12
@@ -66,7 +70,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   const order = useMemo(() => ordered(steps, get('order')), [steps, get])
   const taken = order.filter(({ id }) => !off.has(id))
   const sets = useMemo(() => prefixes(order.filter(({ id }) => !off.has(id))), [order, off])
-  const some = useMemo(() => (averaged ? orders(steps, MOST_ORDERS, seeded()) : []), [averaged, steps])
+  const some = useMemo(() => (averaged ? orders(steps, MOST_ORDERS, seeded(SEED)) : []), [averaged, steps])
   const asked = useMemo(() => [...sets, ...some.flatMap(prefixes)], [sets, some])
   const materialOf = (spool: string): string | undefined => shelf.spools.find(({ key }) => key === spool)?.material
   const madeOf = (ids: ReadonlySet<string>): Candidate => {
@@ -256,13 +260,4 @@ function ordered(steps: readonly Step[], wanted: string | undefined): Step[] {
   const ids = wanted.split(',')
   const rank = ({ id }: Step): number => (ids.includes(id) ? ids.indexOf(id) : ids.length)
   return [...steps].sort((a, b) => rank(a) - rank(b))
-}
-
-/** The same random orders whenever they are asked for (Park & Miller's minimal generator). */
-function seeded(): () => number {
-  let state = 20261
-  return () => {
-    state = (state * 48271) % 2147483647
-    return state / 2147483647
-  }
 }

@@ -1,0 +1,65 @@
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import { dirname, join } from 'node:path'
+import type { SearchSpec } from '@sable/contract/search'
+import { setupOf } from '@sable/contract/shelf'
+import { readPart } from '@sable/core/formats/readPart'
+import { type Part, predict } from '@sable/core/predict'
+import { loadPolygonKernel, type PolygonKernel } from '@sable/core/regions/polygon'
+import type { Variant } from '@sable/core/search/explore'
+import { type Figures, figuresOf } from '@sable/core/search/figures'
+import { startOf } from '@sable/core/search/space'
+import { StageCache } from '@sable/core/stageCache'
+import { placeOf } from '@sable/core/strength/purpose'
+import { workerData } from 'piscina'
+import type { SearchContext } from './searchStore'
+
+/** What a thread is started with: everything that all variants of its search share. */
+export interface SearchWork {
+  readonly bytes: Uint8Array
+  readonly fileName: string
+  readonly contentKey: string
+  readonly spec: SearchSpec
+  readonly context: SearchContext
+}
+
+/** Nothing in `figures` where the variant cannot be printed; stages that were at hand and that had to be computed. */
+export interface Evaluated {
+  readonly figures?: Figures
+  readonly reused: number
+  readonly computed: number
+}
+
+const work = workerData as SearchWork
+const cache = new StageCache(10)
+let opened: Promise<{ readonly kernel: PolygonKernel; readonly part: Part }> | undefined
+
+async function open() {
+  const script = createRequire(import.meta.url).resolve('clipper2-wasm')
+  const kernel = await loadPolygonKernel(await readFile(join(dirname(script), 'clipper2z.wasm')))
+  return { kernel, part: readPart(work.bytes, work.fileName, work.contentKey) }
+}
+
+/** Evaluates one variant. The thread remembers its stages, so neighbours cost only what differs. */
+export default async function evaluate(variant: Variant): Promise<Evaluated> {
+  opened ??= open()
+  const { kernel, part } = await opened
+  const { spec, context } = work
+  const { base, placement, purpose } = startOf(spec, spec.dimensions, variant)
+  const setup = setupOf(base, context.shelf, context.day)
+  const before = { ...cache.counts }
+  const counted = () => ({ reused: cache.counts.reused - before.reused, computed: cache.counts.computed - before.computed })
+  if (!setup) return counted()
+  try {
+    const prediction = predict(part, placement, setup, base.values, {
+      kernel,
+      cache,
+      exceptions: base.exceptions,
+      load: placeOf(purpose),
+    })
+    return { figures: figuresOf(prediction, purpose), ...counted() }
+  } catch (error) {
+    if (error instanceof Error && error.name === 'InputError') return counted()
+    throw error
+  }
+}

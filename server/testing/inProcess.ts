@@ -1,0 +1,36 @@
+import type { Variant } from '@sable/core/search/explore'
+import type { Figures } from '@sable/core/search/figures'
+import { choicesOf } from '@sable/core/search/space'
+import type { OpenEvaluator } from '../search/evaluator'
+
+/**
+ * Evaluates variants by arithmetic instead of by printing, so that tests of the runner take no time: thick layers are quick and
+ * rough, walls are slow and strong. Every variant takes a turn of the event loop.
+ */
+export const inProcess =
+  (lanes: number, seen: Variant[] = []): OpenEvaluator =>
+  ({ spec }) => ({
+    lanes,
+    async evaluate(_, variant) {
+      await new Promise((resolve) => setImmediate(resolve))
+      seen.push(variant)
+      const of = (name: string, otherwise: number): number => {
+        const d = spec.dimensions.findIndex((dimension) => dimension.kind === 'setting' && dimension.name === name)
+        return d < 0 ? otherwise : Number(choicesOf(spec.dimensions[d]!)[variant[d]!])
+      }
+      const [height, walls, density] = [of('layerHeight', 0.2), of('wallCount', 3), of('infillDensity', 15)]
+      const figures: Figures = {
+        time: (600 * (1 + walls + density / 20)) / height,
+        grams: 5 * walls + density / 4,
+        cost: walls + density / 20,
+        surface: 90 * height,
+        gloss: 0.5,
+        strength: 20 * walls + density,
+        sway: 0,
+        strings: 0,
+        stops: 0,
+      }
+      return { ...(walls === 13 ? {} : { figures }), reused: 3, computed: 2 }
+    },
+    close: async () => {},
+  })

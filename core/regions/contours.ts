@@ -54,6 +54,18 @@ export class ContoursBuilder {
     this.groupStart.push(this.polygonStart.length - 1)
   }
 
+  /** Ends a group that is the same as the one before it. */
+  repeatGroup(): void {
+    const [from, to] = this.groupStart.slice(-2) as [number, number]
+    for (let p = from; p < to; p++) {
+      const [start, end] = [this.polygonStart[p]!, this.polygonStart[p + 1]!]
+      const { xy, at } = this.reserve(end - start)
+      xy.copyWithin(at, 2 * start, 2 * end)
+      this.endPolygon(end - start)
+    }
+    this.endGroup()
+  }
+
   finish(): Contours {
     return {
       xy: this.xy.slice(0, 2 * this.points),
@@ -61,6 +73,18 @@ export class ContoursBuilder {
       groupStart: Uint32Array.from(this.groupStart),
     }
   }
+}
+
+/** Whether two groups hold the same polygons, point for point. */
+export function isSameGroup({ xy, polygonStart, groupStart }: Contours, a: number, b: number): boolean {
+  const polygons = groupStart[a + 1]! - groupStart[a]!
+  if (polygons !== groupStart[b + 1]! - groupStart[b]!) return false
+  const [firstA, firstB] = [polygonStart[groupStart[a]!]!, polygonStart[groupStart[b]!]!]
+  for (let p = 1; p <= polygons; p++)
+    if (polygonStart[groupStart[a]! + p]! - firstA !== polygonStart[groupStart[b]! + p]! - firstB) return false
+  const points = polygonStart[groupStart[a + 1]!]! - firstA
+  for (let i = 0; i < 2 * points; i++) if (xy[2 * firstA + i] !== xy[2 * firstB + i]) return false
+  return true
 }
 
 /** Area of one group, mm²: outer contours minus holes. */

@@ -3,7 +3,7 @@ import { settings as definitions, type SettingName } from '../profile/settings'
 import { type Layers, layerCount } from '../slicing/layers'
 import { clipLines } from './clipLines'
 import type { Contours } from './contours'
-import { ContoursBuilder } from './contours'
+import { ContoursBuilder, isSameGroup } from './contours'
 import { type MiddleLine, middleLines } from './medialAxis'
 import type { PolygonKernel, PolygonOps, Region } from './polygon'
 import { polygonsOf } from './polygonsOf'
@@ -61,9 +61,20 @@ export function layWalls(layers: Layers, scopes: Scopes, kernel: PolygonKernel, 
   const out = new WallsBuilder(most, kernel)
   const parts = Array.from({ length: most }, () => new StrandsBuilder())
   const lost = new Float64Array(count)
+  /** Exceptions in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
+  let plain: number | undefined
   for (let layer = 0; layer < count; layer++) {
     const scope = scopeOn(layers, layer, scopes)
     const patches = patchesOn(layers, layer, scopes, isOfRegions)
+    if (patches.length === 0 && plain === scope && layer > 1 && isSameGroup(layers.outlines, layer, layer - 1)) {
+      // Upright sides make layers that are all alike: their walls are too.
+      out.repeatGroup()
+      lost[layer] = lost[layer - 1]!
+      for (const part of parts) part.endGroup()
+      onLayer(layer + 1)
+      continue
+    }
+    plain = patches.length === 0 ? scope : undefined
     if (patches.length === 0) lost[layer] = out.lay(layers.outlines, layer, scopes.settingsOf(scope))
     else {
       for (const zone of zonesOf(layers.outlines, layer, scope, patches, kernel)) {
@@ -129,6 +140,13 @@ class WallsBuilder {
     for (const wall of this.walls) wall.endGroup()
     this.thin.endGroup()
     this.inside.endGroup()
+  }
+
+  /** Ends a layer that is the same as the one before it. */
+  repeatGroup(): void {
+    for (const wall of this.walls) wall.repeatGroup()
+    this.thin.repeatGroup()
+    this.inside.repeatGroup()
   }
 
   finish(): Omit<Walls, 'wallParts' | 'lost'> {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { noPurpose } from '../strength/purpose'
 import { type Figures, limitsOf, meets, scoreOf } from './figures'
-import { checkDimension, choicesOf, type Dimension, dimensionSchema, inOrderOfReuse, type Start, startOf } from './space'
+import { checkDimension, choicesOf, type Dimension, dimensionSchema, familyOf, inOrderOfReuse, type Start, startOf } from './space'
 
 const start: Start = {
   base: { printer: 'lugger', nozzle: 'bore-0.4', material: 'pla', spool: 'reel', values: { wallCount: 3 }, exceptions: [] },
@@ -38,6 +38,11 @@ describe('the space of a search', () => {
     // Two ways to lie, three heights each, two speeds each, two materials each.
     expect([changes(3), changes(1), changes(0), changes(2)]).toEqual([1, 5, 11, 23])
     expect(new Set(ordered.map(String)).size).toBe(24)
+  })
+
+  it('has a family for those that share layers and regions', () => {
+    expect(familyOf([0, 1, 0, 1], dimensions)).toBe(familyOf([1, 1, 1, 1], dimensions))
+    expect(new Set([0, 1, 2].flatMap((height) => [0, 1].map((way) => familyOf([0, height, 0, way], dimensions)))).size).toBe(6)
   })
 
   it('refuses what a setting cannot be, and settings that there are not', () => {

@@ -78,6 +78,14 @@ export function inOrderOfReuse(variants: readonly Variant[], dimensions: readonl
   })
 }
 
+/** What tells variants apart that share neither layers nor regions: a number that is the same for those that share both. */
+export function familyOf(variant: Variant, dimensions: readonly Dimension[]): number {
+  let family = 0
+  for (const [d, dimension] of dimensions.entries())
+    if (depthOf(dimension) <= stages.indexOf('regions')) family = family * choicesOf(dimension).length + variant[d]!
+  return family
+}
+
 /** Which stage of the pipeline a dimension is first read by; the part's place comes before all, its filament last. */
 function depthOf(dimension: Dimension): number {
   switch (dimension.kind) {

@@ -67,7 +67,7 @@ export function linkSegments(segments: Segments, plane: number, index: SegmentIn
       xy.push(segments.from[2 * s]!, segments.from[2 * s + 1]!)
       const next = index.startingOn(segments.toEdge[s]!, plane, used)
       if (next < 0) {
-        if (segments.toEdge[s] === segments.fromEdge[start]) out.addPolygon(xy)
+        if (segments.toEdge[s] === segments.fromEdge[start]) out.addPolygon(fromItsCorner(xy))
         else {
           xy.push(segments.to[2 * s]!, segments.to[2 * s + 1]!)
           open.push(xy)
@@ -104,4 +104,30 @@ function closeChains(chains: readonly OpenChain[], out: ContoursBuilder): number
     if (xy.length >= 6) out.addPolygon(xy)
   }
   return widest
+}
+
+/** A point nearer than this to the line through its neighbours, mm, is no corner but where a plane crosses an edge within a side. */
+const ON_SIDE = 1e-6
+
+/**
+ * A ring from its leftmost corner on, the lowest of those, and without points that lie on its sides. So layers of the same shape
+ * are the same, point for point, however the sides are cut into triangles.
+ */
+function fromItsCorner(xy: readonly number[]): number[] {
+  const count = xy.length / 2
+  let first = 0
+  for (let i = 1; i < count; i++)
+    if (xy[2 * i]! < xy[2 * first]! || (xy[2 * i] === xy[2 * first] && xy[2 * i + 1]! < xy[2 * first + 1]!)) first = i
+  const ring = [xy[2 * first]!, xy[2 * first + 1]!]
+  for (let n = 1; n < count; n++) {
+    const i = (first + n) % count
+    const next = (i + 1) % count
+    const [x, y] = [xy[2 * i]!, xy[2 * i + 1]!]
+    const [ax, ay] = [ring[ring.length - 2]!, ring[ring.length - 1]!]
+    const [dx, dy] = [xy[2 * next]! - ax, xy[2 * next + 1]! - ay]
+    const length = Math.sqrt(dx * dx + dy * dy)
+    if (length > 0 && Math.abs(dx * (y - ay) - dy * (x - ax)) <= ON_SIDE * length && dx * (x - ax) + dy * (y - ay) > 0) continue
+    ring.push(x, y)
+  }
+  return ring.length >= 6 ? ring : [...xy]
 }

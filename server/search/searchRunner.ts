@@ -1,7 +1,7 @@
 import type { FoundVariant, Search, SearchEvent, SearchState } from '@sable/contract/search'
 import { explore, keyOfVariant, type Variant } from '@sable/core/search/explore'
 import { type Figures, scoreOf } from '@sable/core/search/figures'
-import { choicesOf, inOrderOfReuse } from '@sable/core/search/space'
+import { choicesOf, type Dimension, familyOf, inOrderOfReuse } from '@sable/core/search/space'
 import type { PartStore } from '../parts'
 import type { Evaluator, OpenEvaluator } from './evaluator'
 import type { SearchStore } from './searchStore'
@@ -139,7 +139,7 @@ export class SearchRunner {
     for (let batch = search.next(); !batch.done; ) {
       const places = new Map(batch.value.map((variant, i) => [keyOfVariant(variant), position + i]))
       const missing = batch.value.filter((variant) => !known.has(keyOfVariant(variant)))
-      await this.evaluateAll(running, evaluator, inOrderOfReuse(missing, dimensions), places, known, tally)
+      await this.evaluateAll(running, evaluator, inOrderOfReuse(missing, dimensions), dimensions, places, known, tally)
       if (running.wanted !== 'run') return false
       position += batch.value.length
       batch = search.next(batch.value.map((variant) => scoreOf(known.get(keyOfVariant(variant)), objectives, limits)))
@@ -151,14 +151,16 @@ export class SearchRunner {
     running: Running,
     evaluator: Evaluator,
     ordered: readonly Variant[],
+    dimensions: readonly Dimension[],
     places: ReadonlyMap<string, number>,
     known: Map<string, Figures | undefined>,
     tally: { reused: number; computed: number; seconds: number; readonly begun: number; fresh: number },
   ): Promise<void> {
     const { id } = running
-    // Each lane takes a stretch of neighbours; one that is done early takes from the end of another's.
-    const stretch = Math.ceil(ordered.length / evaluator.lanes)
-    const lanes = Array.from({ length: evaluator.lanes }, (_, lane) => ordered.slice(lane * stretch, (lane + 1) * stretch))
+    // Families stay with a lane, which remembers their stages; a lane that is done early takes from the end of another's.
+    const lanes = Array.from({ length: evaluator.lanes }, (_, lane) =>
+      ordered.filter((variant) => familyOf(variant, dimensions) % evaluator.lanes === lane),
+    )
     const next = (lane: number): Variant | undefined =>
       lanes[lane]!.shift() ?? lanes.reduce((longest, own) => (own.length > longest.length ? own : longest)).pop()
     let fresh: FoundVariant[] = []

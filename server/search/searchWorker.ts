@@ -31,7 +31,9 @@ export interface Evaluated {
 }
 
 const work = workerData as SearchWork
-const cache = new StageCache(10)
+/** Each thread remembers about this much of what it computed. */
+const MEMORY = 600 * 2 ** 20
+const cache = new StageCache(400, MEMORY)
 let opened: Promise<{ readonly kernel: PolygonKernel; readonly part: Part }> | undefined
 
 async function open() {

@@ -15,6 +15,7 @@ import { lastLineup } from './lastLineup'
 import { Ledger } from './ledger/Ledger'
 import { PartStrip } from './PartStrip'
 import { StepsView } from './steps/StepsView'
+import { TradeoffsView } from './tradeoffs/TradeoffsView'
 import { type BenchView, benchViews } from './views'
 
 // The 3D package is the heaviest of all; the figures must not wait for it.
@@ -58,6 +59,7 @@ export function BenchScreen() {
       )}
       {view === 'ledger' && <Ledger content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />}
       {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
+      {view === 'trade-offs' && <TradeoffsView content={content} part={part} shelf={shelf.data} />}
       <Suspense fallback={<Loading what={view} />}>
         {view === 'surface' && <SurfaceView content={content} part={part} shelf={shelf.data} />}
         {view === 'load' && <LoadView content={content} part={part} shelf={shelf.data} />}

@@ -1,0 +1,44 @@
+import { expect, test } from '@playwright/test'
+import { LedgerPage } from './ledgerPage'
+
+test('a search runs on the server, is paused and goes on, and a point of it becomes a column', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('link', { name: 'trade-offs' }).click()
+  const form = page.getByRole('region', { name: 'New search' })
+  await form.getByLabel('Values of Layer height').fill('0.2, thick')
+  await expect(form.getByText('"thick" is no number.')).toBeVisible()
+  await expect(form.getByRole('button', { name: 'Search', exact: true })).toBeDisabled()
+  await form.getByLabel('Values of Layer height').fill('0.16, 0.24')
+  await form.getByLabel('Values of Infill density').fill('15, 30')
+  await form.getByRole('button', { name: 'Let Outer wall speed be' }).click()
+  await expect(form.getByText('All 16 variants are tried.')).toBeVisible()
+  await form.getByRole('button', { name: 'Search', exact: true }).click()
+
+  await expect(page.getByText(/^Searching|^Waiting/)).toBeVisible()
+  await page.getByRole('button', { name: 'Pause' }).click()
+  await expect(page.getByText('Paused')).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await expect(page.getByText(/^Done/)).toBeVisible({ timeout: 50_000 })
+  await expect(page.getByRole('img', { name: /^16 variants by Time and Surface Ra; \d+ of them are on the front/ })).toBeVisible()
+  await expect(page.getByText(/\d+ % of stages reused/)).toBeVisible()
+
+  // Under an hour and 80 N, as the part's purpose says; a stricter limit leaves fewer.
+  const meeting = page.getByText(/of 16 meet all/)
+  const before = Number.parseInt(await meeting.innerText(), 10)
+  await page.getByLabel('Up', { exact: true }).selectOption('strength')
+  const limit = page.getByRole('slider', { name: 'Limit of Strength' })
+  await limit.focus()
+  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowUp')
+  await expect.poll(async () => Number.parseInt(await meeting.innerText(), 10)).toBeLessThan(before)
+  await page.keyboard.press('Delete')
+
+  await page.getByRole('button', { name: /^Strongest/ }).click()
+  const panel = page.getByRole('complementary', { name: 'Variants' })
+  const walls = await panel.locator('dl').first().getByText('5', { exact: true }).count()
+  expect(walls).toBe(1)
+  await panel.getByRole('button', { name: 'As a column' }).click()
+  await ledger.settled()
+  expect(await ledger.names()).toEqual(['everyday', 'sturdy', 'quick', 'everyday 2'])
+  await expect(ledger.cell('wallCount', 3)).toContainText('5')
+})

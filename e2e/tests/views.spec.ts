@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { LedgerPage } from './ledgerPage'
 
@@ -91,4 +92,30 @@ test('load: what the part bears is the ledger’s figure, a change is applied, a
     .getByRole('button', { name: 'Apply' })
     .click({ timeout: 40_000 })
   await expect(view.getByText('everyday bears').locator('..')).not.toContainText(newtons, { timeout: 40_000 })
+})
+
+test('what is shown is saved as a picture and as drawings, and a lineup goes on one page', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('link', { name: 'load' }).click()
+  await expect(page.getByRole('img', { name: /^Free body/ })).toBeVisible({ timeout: 40_000 })
+  const saved = async (kind: string): Promise<Buffer> => {
+    await page.getByRole('button', { name: 'Save what is shown' }).click()
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: kind }).click()])
+    return readFileSync(await file.path())
+  }
+  // The signature that every PNG begins with (ISO/IEC 15948).
+  expect([...(await saved('PNG')).subarray(0, 8)]).toEqual([137, 80, 78, 71, 13, 10, 26, 10])
+  const svg = (await saved('SVG')).toString()
+  expect(svg).toContain('http://www.w3.org/2000/svg')
+  expect(svg).not.toContain('class=')
+
+  await page.getByRole('button', { name: 'Export' }).click()
+  await page.getByRole('menuitem', { name: 'One-page sheet' }).click()
+  const sheet = page.getByRole('region', { name: 'Sheet' })
+  await expect(sheet.getByRole('row', { name: /^Strength 80\.8 N/ })).toBeVisible({ timeout: 40_000 })
+  await expect(sheet.getByRole('row', { name: /^Walls \(perimeters/ })).toBeVisible()
+  await expect(sheet).toContainText('never a rating')
+  const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
+  expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(1)
 })

@@ -14,9 +14,10 @@ import { LineupBar } from './LineupBar'
 import { lastLineup } from './lastLineup'
 import { Ledger } from './ledger/Ledger'
 import { PartStrip } from './PartStrip'
+import { SheetView } from './sheet/SheetView'
 import { StepsView } from './steps/StepsView'
 import { TradeoffsView } from './tradeoffs/TradeoffsView'
-import { type BenchView, benchViews } from './views'
+import { type BenchView, benchViews, SHEET } from './views'
 
 // The 3D package is the heaviest of all; the figures must not wait for it.
 const LayersView = lazy(() => import('./layers/LayersView').then(({ LayersView }) => ({ default: LayersView })))
@@ -44,14 +45,14 @@ export function BenchScreen() {
   }, [content, openId, lineupId])
 
   if (opening instanceof RequestError && opening.problem.status === 404) return <Lost what="There is no such lineup." />
-  if (!isView(view)) return <Lost what="The bench has no such view." />
+  if (!isView(view) && view !== SHEET) return <Lost what="The bench has no such view." />
   if (openId !== lineupId || !content || !shelf.data || !parts.data || !part) {
     return <Loading what="the lineup" failed={opening ?? shelf.failureReason ?? parts.failureReason} />
   }
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <LineupBar content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />
-      <PartStrip content={content} part={part} parts={parts.data} shelf={shelf.data} onRefusal={setRefusal} />
+      {view !== SHEET && <PartStrip content={content} part={part} parts={parts.data} shelf={shelf.data} onRefusal={setRefusal} />}
       {refusal && (
         <div className="px-3 pt-2">
           <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
@@ -59,6 +60,7 @@ export function BenchScreen() {
       )}
       {view === 'ledger' && <Ledger content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />}
       {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
+      {view === SHEET && <SheetView content={content} part={part} shelf={shelf.data} />}
       {view === 'trade-offs' && <TradeoffsView content={content} part={part} shelf={shelf.data} />}
       <Suspense fallback={<Loading what={view} />}>
         {view === 'surface' && <SurfaceView content={content} part={part} shelf={shelf.data} />}

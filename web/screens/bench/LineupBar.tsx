@@ -20,7 +20,7 @@ import type { Refusal } from '../../ui/Notice'
 import { EditableText } from './EditableText'
 import { firstCandidate } from './firstCandidate'
 import { lineupCsv } from './lineupCsv'
-import { benchViews } from './views'
+import { benchViews, SHEET } from './views'
 
 interface Props {
   readonly content: LineupContent
@@ -166,6 +166,9 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
           }}
         >
           CSV
+        </MenuItem>
+        <MenuItem hint="to print" onSelect={() => void navigate(`/bench/${id}/${SHEET}`)}>
+          One-page sheet
         </MenuItem>
         <MenuItem
           hint="to import again"

@@ -14,6 +14,7 @@ import { type ReadyDrawn, readyOf, useMoves } from '../../../predictions/useDraw
 import { Button, IconButton } from '../../../ui/Button'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../../ui/Menu'
 import { Popover } from '../../../ui/Popover'
+import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
@@ -215,6 +216,7 @@ function LayersOf({
             </li>
           </ul>
         </Popover>
+        <SaveMenu name={`layers of ${first.candidate.name}`} />
         <IconButton label="Table of the layers" onClick={() => setTable(true)}>
           <Table2 className="size-4" />
         </IconButton>

@@ -12,6 +12,7 @@ import { KeyStrip } from '../../../drawing/KeyStrip'
 import { type Solid, SolidDrawing, solidView, turnBy } from '../../../drawing/SolidDrawing'
 import { type Drawn, type ReadyDrawn, readyOf, useLoads, useMoves } from '../../../predictions/useDrawn'
 import { Button, IconButton } from '../../../ui/Button'
+import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
@@ -78,6 +79,7 @@ function Load({ content, part, shelf, pair }: Props & { pair: Pair }) {
             ))}
           </p>
         )}
+        <SaveMenu name={`load on ${pair.of.name}`} />
         <IconButton label="Table of the sections" disabled={!first} onClick={() => setTable(true)}>
           <Table2 className="size-4" />
         </IconButton>

@@ -20,7 +20,10 @@ import { edit } from '../../../desk/deskStore'
 import { addCandidate, nextName } from '../../../desk/edits'
 import { requestFor } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
+import { download, fileNameFrom } from '../../../ui/download'
+import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
+import { tableCsv } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
 import { bestFirst } from './bestFirst'
 import { measures, senseOf, signed } from './measures'
@@ -117,6 +120,21 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
       setSorting(false)
     }
   }
+  const saveTable = (): void => {
+    const csv = tableCsv(
+      [
+        { label: 'Step', of: (row) => (row === 0 ? from.name : words.get(taken[row - 1]!.id)!.what) },
+        { label: 'from', of: (row) => (row === 0 ? '' : words.get(taken[row - 1]!.id)!.from) },
+        { label: 'to', of: (row) => (row === 0 ? '' : words.get(taken[row - 1]!.id)!.to) },
+        ...measures.map((one) => ({
+          label: one.label,
+          of: (row: number) => predictions[row] && one.of(predictions[row], content.purpose),
+        })),
+      ],
+      predictions.length,
+    )
+    download(`${fileNameFrom(`steps from ${from.name} to ${to.name}`)}.csv`, csv, 'text/csv')
+  }
   const asCandidate = (): void => {
     const name = nextName(
       to.name,
@@ -155,6 +173,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
             {known.done} of {known.wanted}
           </span>
         )}
+        <SaveMenu name={`steps from ${from.name} to ${to.name}`} csv={saveTable} />
         <span className="text-muted">Order</span>
         <Button onClick={() => set({ order: undefined })}>As practised</Button>
         <Button onClick={() => void sortByGain()} disabled={sorting}>

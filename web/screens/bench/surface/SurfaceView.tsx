@@ -9,6 +9,7 @@ import { KeyStrip } from '../../../drawing/KeyStrip'
 import { type Solid, SolidDrawing, type SolidView, solidView, type Touch, turnBy } from '../../../drawing/SolidDrawing'
 import { type ReadyDrawn, readyOf, useSurface } from '../../../predictions/useDrawn'
 import { Button, IconButton } from '../../../ui/Button'
+import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
@@ -62,6 +63,7 @@ function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
         <Button onClick={() => setLying(true)}>
           <Rotate3d className="size-3.5" aria-hidden /> Ways to lie
         </Button>
+        <SaveMenu name={`surface of ${pair.of.name}, ${kind.label}`} />
         <IconButton label="Table of the map" disabled={!first} onClick={() => setTable(true)}>
           <Table2 className="size-4" />
         </IconButton>

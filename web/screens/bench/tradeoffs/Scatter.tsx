@@ -304,7 +304,6 @@ function LimitLine({
   const line = upright ? { x1: at, x2: at, y1: span[0], y2: span[1] } : { x1: span[0], x2: span[1], y1: at, y2: at }
   const words = `${figureWords[axis.figure].label} ${axis.better === 'less' ? 'at most' : 'at least'} ${shown(axis.figure, value)}`
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a line within a drawing can be no other element.
     <g
       role="slider"
       tabIndex={0}

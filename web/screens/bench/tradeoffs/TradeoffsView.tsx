@@ -18,6 +18,7 @@ import { useForecasts } from '../../../predictions/predictionStore'
 import { Button, IconButton } from '../../../ui/Button'
 import { Menu, MenuItem, MenuSeparator } from '../../../ui/Menu'
 import { Notice, type Refusal } from '../../../ui/Notice'
+import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { type TableColumn, TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
@@ -205,6 +206,7 @@ function Found({ search, variants, secondsLeft, away, searches, content, shelf, 
           <MenuItem onSelect={() => setLimits(spec.limits)}>Those of the part’s purpose</MenuItem>
         </Menu>
         <div className="flex-1" />
+        <SaveMenu name={`trade-offs of ${content.name}`} />
         <IconButton label="Table of the variants" disabled={variants.length === 0} onClick={() => setTable(true)}>
           <Table2 className="size-4" />
         </IconButton>

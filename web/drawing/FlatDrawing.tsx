@@ -55,7 +55,7 @@ export function FlatDrawing({ label, ...props }: Props) {
         orthographic
         frameloop="demand"
         dpr={[1, 2]}
-        gl={{ preserveDrawingBuffer: true, antialias: true }}
+        gl={{ preserveDrawingBuffer: true, antialias: false }}
         camera={{ position: [0, 0, 100], near: 1, far: 200, zoom: 4 }}
         aria-label={label}
         role="img"
@@ -101,9 +101,10 @@ const fragmentShader = `
   uniform float edge;
   out vec4 result;
   void main() {
-    // Darker at its sides, so that neighbours stay apart.
+    // Darker at its sides, so that neighbours stay apart; and soft over the last pixel, which costs less than sampling every pixel more than once.
     float rim = smoothstep(0.5, 0.3, abs(across));
-    result = vec4(shade.rgb * mix(edge, 1.0, rim), shade.a);
+    float soft = clamp((0.5 - abs(across)) / max(fwidth(across), 1e-4) + 0.5, 0.0, 1.0);
+    result = vec4(shade.rgb * mix(edge, 1.0, rim), shade.a * soft);
   }
 `
 

@@ -96,8 +96,10 @@ function LayersOf({
   const by = (colouringNames as readonly string[]).includes(get('by') ?? '') ? (get('by') as ColouringName) : 'feature'
   const travels = get('travels') === 'on'
   const byFeature = get('parts') === 'on'
-  const chosen = (get('tracks') ?? usualTracks.join(',')).split(',')
-  const shownTracks = tracks.filter(({ id }) => chosen.includes(id))
+  const named = get('tracks') ?? usualTracks.join(',')
+  const chosen = named.split(',')
+  // The same list for as long as the same are chosen: the log is drawn once.
+  const shownTracks = useMemo(() => tracks.filter(({ id }) => named.split(',').includes(id)), [named])
   const logged = useMemo(
     () => ready.map(({ candidate, prediction, drawing }) => ({ name: candidate.name, prediction, moves: drawing })),
     [ready],

@@ -1,7 +1,8 @@
 import type { Severity } from '@sable/core/checks/check'
 import type { DrawnMoves } from '@sable/core/drawnMoves'
 import type { Prediction } from '@sable/core/predict'
-import { type KeyboardEvent, memo, type PointerEvent, useMemo } from 'react'
+import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useLayoutEffect, useMemo, useRef } from 'react'
+import { useTheme } from '../../../ui/theme'
 import { scaleEnd, type Track, timeByGroup, timeGroups } from './tracks'
 
 export interface Logged {
@@ -29,6 +30,7 @@ const WIDE = 66
 
 /** Height upwards, a track for each thing that changes from layer to layer, as a borehole is drawn. */
 export function StripLog({ logged, tracks, byFeature, z, height, onZ }: Props) {
+  const svg = useRef<SVGSVGElement>(null)
   const [first] = logged
   const top = Math.max(...logged.map(({ prediction }) => prediction.tracks.z.at(-1) ?? 0), 0.1)
   const scale = (mm: number): number => height - FOOT - (mm / top) * (height - HEAD - FOOT)
@@ -67,11 +69,14 @@ export function StripLog({ logged, tracks, byFeature, z, height, onZ }: Props) {
       onKeyDown={onKeyDown}
       onPointerDown={onPointer}
       onPointerMove={onPointer}
-      className="w-fit cursor-row-resize touch-none select-none"
+      className="relative w-fit cursor-row-resize touch-none select-none"
     >
+      <PaintedTracks svg={svg} width={width} height={height} of={[logged, tracks, byFeature]} />
       <svg
+        ref={svg}
         width={width}
         height={height}
+        className="absolute inset-0"
         role="img"
         aria-label={`Strip log of ${logged.map(({ name }) => name).join(' and ')}`}
         data-chart="strip log"
@@ -85,18 +90,18 @@ export function StripLog({ logged, tracks, byFeature, z, height, onZ }: Props) {
           </text>
         ))}
         <Marks logged={logged} scale={scale} x={width - 10} onZ={onZ} />
-        <line x1={AXIS - 4} x2={width - 14} y1={scale(z)} y2={scale(z)} className="stroke-lantern" strokeWidth={1.5} />
-        <text
-          x={AXIS - 8}
-          y={scale(z) + 4}
-          textAnchor="end"
-          className="fill-lantern-ink figure stroke-ground font-semibold"
-          strokeWidth={3}
-          paintOrder="stroke"
-        >
-          {z.toFixed(z < 100 ? 2 : 1)}
-        </text>
       </svg>
+      {/* Of its own layer: moving it must not have the tracks painted anew. */}
+      <div
+        aria-hidden
+        className="pointer-events-none absolute top-0 left-0 flex items-center will-change-transform"
+        style={{ width: width - 14, height: 20, transform: `translateY(${scale(z) - 10}px)` }}
+      >
+        <span className="figure text-right font-semibold text-lantern-ink" style={{ width: AXIS - 8 }}>
+          <span className="rounded bg-ground/90 px-0.5">{z.toFixed(z < 100 ? 2 : 1)}</span>
+        </span>
+        <span className="ml-1 h-[1.5px] flex-1 bg-lantern" />
+      </div>
     </div>
   )
 }
@@ -132,7 +137,7 @@ const Tracks = memo(function Tracks({
   return (
     <g aria-hidden>
       {tracks.map((track, i) => (
-        <g key={track.id} transform={`translate(${AXIS + i * (WIDE + GAP)} 0)`}>
+        <g key={track.id} data-x={AXIS + i * (WIDE + GAP)} transform={`translate(${AXIS + i * (WIDE + GAP)} 0)`}>
           <OneTrack track={track} logged={logged} byFeature={byFeature && track.id === 'time'} height={height} top={top} />
         </g>
       ))}
@@ -167,25 +172,89 @@ function OneTrack({
   const [first] = logged
   return (
     <>
-      <rect x={0} y={HEAD} width={WIDE} height={height - HEAD - FOOT} className="fill-sunk" />
       <text x={WIDE} y={26} textAnchor="end" className="fill-muted figure text-[10px]">
         {Number(end.toPrecision(3))} {track.unit}
       </text>
-      {logged.map(({ name, prediction }, k) => {
-        const values = all[k]
-        if (!values) return null
-        return k === 0 ? (
-          <path key={name} d={areaOf(prediction.tracks.z, values, x, y)} className={byFeature ? 'fill-none' : 'fill-better/70'} />
-        ) : (
-          <path key={name} d={outlineOf(prediction.tracks.z, values, x, y)} className="fill-none stroke-worse" strokeWidth={1.25} />
-        )
-      })}
-      {byFeature && first?.moves && <StackedTime logged={first} moves={first.moves} x={x} y={y} />}
-      {track.line !== undefined && track.line <= end && (
-        <line x1={x(track.line)} x2={x(track.line)} y1={HEAD} y2={height - FOOT} className="stroke-ink" strokeDasharray="3 3" />
-      )}
+      <g style={{ display: 'none' }} data-painted>
+        <rect x={0} y={HEAD} width={WIDE} height={height - HEAD - FOOT} className="fill-sunk" />
+        {logged.map(({ name, prediction }, k) => {
+          const values = all[k]
+          if (!values) return null
+          return k === 0 ? (
+            <path key={name} d={areaOf(prediction.tracks.z, values, x, y)} className={byFeature ? 'fill-none' : 'fill-better/70'} />
+          ) : (
+            <path key={name} d={outlineOf(prediction.tracks.z, values, x, y)} className="fill-none stroke-worse" strokeWidth={1.25} />
+          )
+        })}
+        {byFeature && first?.moves && <StackedTime logged={first} moves={first.moves} x={x} y={y} />}
+        {track.line !== undefined && track.line <= end && (
+          <line x1={x(track.line)} x2={x(track.line)} y1={HEAD} y2={height - FOOT} className="stroke-ink" strokeDasharray="3 3" />
+        )}
+      </g>
     </>
   )
+}
+
+/**
+ * The tracks as a bitmap. As shapes of the page they would be painted anew wherever the mark of the height passes over them; the
+ * shapes stay in the drawing unseen, where they are read from, and saved from.
+ */
+function PaintedTracks({
+  svg,
+  width,
+  height,
+  of,
+}: {
+  svg: RefObject<SVGSVGElement | null>
+  width: number
+  height: number
+  of: readonly unknown[]
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const theme = useTheme((state) => state.theme)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the drawing shows is what is painted, in the colours of the theme.
+  useLayoutEffect(() => {
+    const to = canvas.current?.getContext('2d')
+    if (!to || !svg.current) return
+    const fine = window.devicePixelRatio
+    to.setTransform(1, 0, 0, 1, 0, 0)
+    to.clearRect(0, 0, to.canvas.width, to.canvas.height)
+    for (const shape of svg.current.querySelectorAll<SVGGeometryElement>('[data-painted] :is(rect, path, line)')) {
+      const left = Number(shape.closest('[data-x]')?.getAttribute('data-x') ?? 0)
+      to.setTransform(fine, 0, 0, fine, fine * left, 0)
+      paint(to, shape, getComputedStyle(shape))
+    }
+  }, [svg, width, height, theme, ...of])
+  return (
+    <canvas
+      ref={canvas}
+      width={Math.round(width * window.devicePixelRatio)}
+      height={Math.round(height * window.devicePixelRatio)}
+      style={{ width, height }}
+      aria-hidden
+    />
+  )
+}
+
+function paint(to: CanvasRenderingContext2D, shape: SVGGeometryElement, style: CSSStyleDeclaration): void {
+  const of = (name: string): number => Number(shape.getAttribute(name) ?? 0)
+  const outline =
+    shape.tagName === 'rect'
+      ? new Path2D(`M${of('x')} ${of('y')}h${of('width')}v${of('height')}h${-of('width')}Z`)
+      : shape.tagName === 'line'
+        ? new Path2D(`M${of('x1')} ${of('y1')}L${of('x2')} ${of('y2')}`)
+        : new Path2D(shape.getAttribute('d') ?? '')
+  if (style.fill !== 'none' && shape.tagName !== 'line') {
+    to.fillStyle = style.fill
+    to.globalAlpha = Number(style.fillOpacity)
+    to.fill(outline)
+  }
+  if (style.stroke === 'none') return
+  to.strokeStyle = style.stroke
+  to.globalAlpha = 1
+  to.lineWidth = Number.parseFloat(style.strokeWidth)
+  to.setLineDash((style.strokeDasharray.match(/[\d.]+/g) ?? []).map(Number))
+  to.stroke(outline)
 }
 
 function StackedTime({

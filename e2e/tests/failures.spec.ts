@@ -21,7 +21,7 @@ const desk = process.env.SABLE_DATA as string
 
 test('the database killed in the middle of an edit: what was typed is kept and saved once it is back', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   const [database] = processes('mariadbd', desk)
   process.kill(database as number, 'SIGKILL')
   await ledger.type('bottomLayers', 0, '11')
@@ -37,7 +37,7 @@ test('the database killed in the middle of an edit: what was typed is kept and s
 
 test('the server killed and the page reloaded before it was back: what was typed is still there', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   const [server] = processes('dist/server/main.js', desk)
   process.kill(server as number, 'SIGKILL')
   await ledger.type('bottomLayers', 0, '4')

@@ -103,7 +103,7 @@ test('a value that cannot be is refused in its cell with its range, and nothing 
 
 test('a wall thickness typed with its unit becomes a count, and the count tells its thickness', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await ledger.type('lineWidth', 0, '0.4')
   await ledger.type('wallCount', 0, '1.6 mm')
   await expect(ledger.cell('wallCount', 0)).toContainText('1.6 mm')

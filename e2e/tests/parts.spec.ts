@@ -61,7 +61,7 @@ test('a part that does not fit the printer and one thinner than a line are told 
 
 test('the part can be scaled and turned', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await page.getByRole('button', { name: 'Lie and scale' }).click()
   await page.getByRole('button', { name: 'Turn a quarter about x' }).click()
   await page.keyboard.press('Escape')
@@ -73,7 +73,7 @@ test('the part can be scaled and turned', async ({ page }) => {
 
 test('the part is saved as it lies, as 3MF and as STL', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   for (const [hint, ending, magic] of [
     ['3MF', '3mf', 'PK'],
     ['STL', 'stl', ''],

@@ -19,7 +19,7 @@ test('exceptions are set for places of a candidate, change its figures, and can 
 
 test('an exception in a box offers what can differ there, and refuses what belongs to whole layers', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   const before = await ledger.figures(0)
   await page.getByRole('button', { name: 'Exceptions of everyday' }).click()
   await page.getByRole('button', { name: 'Place', exact: true }).click()

@@ -89,7 +89,7 @@ test('a spool that is too light stops the column, and brings its own numbers and
 
 test('a risk is settled with one key, and undo brings it back', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await ledger.type('pushBackSpeed', 0, '60')
   await ledger.settled()
   await ledger.figure('risks', 0).getByRole('button').click()
@@ -103,7 +103,7 @@ test('a risk is settled with one key, and undo brings it back', async ({ page })
 
 test('another nozzle lists what it changes, and each change can be refused', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await ledger.cell('nozzle', 0).dblclick()
   await page.getByRole('combobox', { name: 'Nozzle' }).selectOption('bore-0.6')
   const drawer = page.getByRole('dialog', { name: 'What changed in everyday' })

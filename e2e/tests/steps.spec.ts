@@ -59,7 +59,7 @@ test('steps are moved by keys, and sorted by what each gains', async ({ page }) 
 
 test('equal candidates have no steps, and one candidate has none to lead to', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await ledger.menu(0, 'Duplicate')
   await page.getByRole('link', { name: 'steps' }).click()
   await expect(page.getByText(/say the same/)).toBeVisible()

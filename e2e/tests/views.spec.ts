@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
 
 test('layers: the log and the drawing share a height, a line tells what it is, and the address keeps the place', async ({ page }) => {
@@ -28,13 +29,14 @@ test('layers: the log and the drawing share a height, a line tells what it is, a
   await page.reload()
   await expect(page.getByLabel('Coloured by')).toHaveValue('limiter', { timeout: 40_000 })
   await expect(height).toHaveAttribute('aria-valuetext', /, 1\.20 mm$/)
+  await expectAccessible(page)
   await page.getByRole('button', { name: 'Table of the layers' }).click()
   await expect(page.getByRole('dialog').getByRole('row').nth(2)).toContainText(/^2\s*0\.40/)
 })
 
 test('layers: the playhead runs along printing time into the next layer', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'layers' }).click()
   const height = page.getByRole('slider', { name: 'Height' })
   await expect(height).toBeVisible({ timeout: 40_000 })
@@ -49,7 +51,7 @@ test('layers: the playhead runs along printing time into the next layer', async 
 
 test('surface: a map is read by pointing, with its cause, and by its table', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'surface' }).click()
   const map = page.getByRole('img', { name: 'everyday wearing a map of roughness Ra' })
   await expect(map).toBeVisible({ timeout: 40_000 })
@@ -60,6 +62,7 @@ test('surface: a map is read by pointing, with its cause, and by its table', asy
     await expect(told).toContainText(/µm\s*layer \d+, z \d/, { timeout: 1500 })
   }).toPass({ timeout: 40_000 })
   await expect(told).toContainText(/level top|stand as steps/)
+  await expectAccessible(page)
   await page.getByLabel('Map', { exact: true }).selectOption('bond')
   await expect(page).toHaveURL(/map=bond/)
   await page.getByRole('button', { name: 'Table of the map' }).click()
@@ -68,7 +71,7 @@ test('surface: a map is read by pointing, with its cause, and by its table', asy
 
 test('load: what the part bears is the ledger’s figure, a change is applied, and two clicks place the load', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   const newtons = await ledger.value('strength', 0).innerText()
   await page.getByRole('link', { name: 'load' }).click()
   const view = page.getByRole('region', { name: 'Load' })
@@ -76,6 +79,7 @@ test('load: what the part bears is the ledger’s figure, a change is applied, a
   await expect(page.getByRole('img', { name: /Free body: 80 N pressing across at \d+ mm, held at \d+ mm, a moment of \d/ })).toBeVisible()
   await expect(page.getByRole('img', { name: /^Weakest section of everyday: \d+ lines/ })).toBeVisible({ timeout: 40_000 })
   await expect(view).toContainText('never a rating')
+  await expectAccessible(page)
 
   const solid = page.getByRole('img', { name: /how near each section is to failing/ })
   await page.getByRole('button', { name: 'Point at hold and load' }).click()
@@ -96,7 +100,7 @@ test('load: what the part bears is the ledger’s figure, a change is applied, a
 
 test('what is shown is saved as a picture and as drawings, and a lineup goes on one page', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'load' }).click()
   await expect(page.getByRole('img', { name: /^Free body/ })).toBeVisible({ timeout: 40_000 })
   const saved = async (kind: string): Promise<Buffer> => {

@@ -221,7 +221,7 @@ function Matters({
   const own = objectives.find((objective) => objective.figure === figure)
   const better = own?.better ?? usuallyBetter[figure]
   return (
-    <li className="flex items-center justify-between text-[12.5px]">
+    <li className="flex h-7 items-center justify-between text-[12.5px]">
       <label className="flex items-center gap-2">
         <input
           type="checkbox"

@@ -164,7 +164,16 @@ export function Scatter(props: Props) {
           strokeDasharray="4 3"
         />
       )}
-      <LimitLine axis={x} value={limitOn(limits, x.figure)} upright to={toX} from={fromX} span={[TOP, height - BOTTOM]} onMove={onLimit} />
+      <LimitLine
+        axis={x}
+        value={limitOn(limits, x.figure)}
+        upright
+        to={toX}
+        from={fromX}
+        span={[TOP, height - BOTTOM]}
+        nearEnd={toX(limitOn(limits, x.figure) ?? 0) > width - 110}
+        onMove={onLimit}
+      />
       <LimitLine
         axis={y}
         value={limitOn(limits, y.figure)}
@@ -288,6 +297,7 @@ function LimitLine({
   to,
   from,
   span,
+  nearEnd = false,
   onMove,
 }: {
   axis: Objective
@@ -296,6 +306,8 @@ function LimitLine({
   to: (value: number) => number
   from: (px: number) => number
   span: readonly [number, number]
+  /** Where its words would leave the plot to the right of it. */
+  nearEnd?: boolean
   onMove: Props['onLimit']
 }) {
   const [held, setHeld] = useState(false)
@@ -338,9 +350,9 @@ function LimitLine({
       <line {...line} stroke="transparent" strokeWidth={12} />
       <line {...line} className="stroke-lantern" strokeWidth={1.5} strokeDasharray="6 3" />
       <text
-        x={upright ? at + 5 : span[1] - 4}
+        x={upright ? at + (nearEnd ? -5 : 5) : span[1] - 4}
         y={upright ? span[0] + 10 : at - 5}
-        textAnchor={upright ? 'start' : 'end'}
+        textAnchor={upright && !nearEnd ? 'start' : 'end'}
         className="fill-lantern-ink stroke-ground text-[11px]"
         strokeWidth={3}
         paintOrder="stroke"

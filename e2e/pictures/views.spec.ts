@@ -1,0 +1,58 @@
+import { join } from 'node:path'
+import { expect, test } from '@playwright/test'
+import { LedgerPage } from '../tests/ledgerPage'
+
+const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
+
+test('trade-offs', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('link', { name: 'trade-offs' }).click()
+  const form = page.getByRole('region', { name: 'New search' })
+  await form.getByLabel('Values of Layer height').fill('0.12 to 0.28 by 0.02')
+  await form.getByRole('button', { name: 'Search', exact: true }).click()
+  await expect(page.getByText(/^Done/)).toBeVisible({ timeout: 200_000 })
+  await page.getByRole('button', { name: /^Smoothest/ }).click()
+  await page.mouse.move(640, 780)
+  await page.screenshot({ path: picture('trade-offs') })
+})
+
+test('layers of two candidates', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('link', { name: 'layers' }).click()
+  await page.getByLabel('Beside').selectOption({ label: 'quick' })
+  await page.getByLabel('Coloured by').selectOption('limiter')
+  await expect(page.getByRole('img', { name: /^Drawing of quick/ })).toBeVisible({ timeout: 60_000 })
+  const drawing = page.getByRole('group', { name: /^quick, layer/ })
+  await drawing.focus()
+  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowLeft')
+  await page.waitForTimeout(1000)
+  await page.screenshot({ path: picture('layers') })
+})
+
+test('surface of two candidates', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('link', { name: 'surface' }).click()
+  await page.getByLabel('Beside').selectOption({ label: 'quick' })
+  await expect(page.getByRole('img', { name: /^quick wearing/ })).toBeVisible({ timeout: 60_000 })
+  await page.waitForTimeout(1500)
+  const box = (await page.getByRole('img', { name: /^everyday wearing/ }).boundingBox())!
+  for (const dx of [0, 3]) await page.mouse.move(box.x + box.width * 0.45 + dx, box.y + box.height * 0.66)
+  await page.waitForTimeout(1000)
+  await page.screenshot({ path: picture('surface') })
+})
+
+test('load', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await page.getByRole('link', { name: 'load' }).click()
+  await page.getByLabel('Beside').selectOption({ label: 'quick' })
+  await expect(page.getByRole('img', { name: /^Weakest section of quick/ })).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('region', { name: 'Newtons for a minute and a gram' }).getByRole('status')).toHaveCount(0, {
+    timeout: 90_000,
+  })
+  await page.waitForTimeout(1000)
+  await page.screenshot({ path: picture('load') })
+})

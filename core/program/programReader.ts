@@ -1,7 +1,7 @@
 /** What a program says, word by word; positions in mm, speeds in mm/s. Everything relative is resolved. */
 export interface ProgramSink {
-  /** A straight move; `filament` is what is pushed along it, mm. */
-  move(dx: number, dy: number, dz: number, filament: number, speed: number, z: number): void
+  /** A straight move. The array is the reader's own and holds it only for now. */
+  move(move: ReadMove): void
   /** The machine waits, s. */
   dwell(seconds: number): void
   /** Temperature that is asked for, °C; waited for or not. */
@@ -15,6 +15,13 @@ export interface ProgramSink {
   /** A word that is not understood; it is left out. */
   unknown(word: string): void
 }
+
+/**
+ * A move that was read: its run along x, y and z, what is pushed along it, mm, its speed, mm/s, and the height at which it ends,
+ * mm. One array for all: numbers handed over one by one would each be put in a box.
+ */
+export type ReadMove = Float64Array
+export const readMove = { dx: 0, dy: 1, dz: 2, filament: 3, speed: 4, z: 5 } as const
 
 const INCH = 25.4
 /** Arcs are run as chords that leave them by no more than this, mm. */
@@ -43,6 +50,7 @@ export class ProgramReader {
   /** Where the program believes it is differs from where it is by what G92 set. */
   private readonly shift = new Float64Array(4)
   private readonly to = new Float64Array(3)
+  private readonly moved: ReadMove = new Float64Array(6)
   private filament = 0
   private unit = 1
   private relative = false
@@ -57,33 +65,33 @@ export class ProgramReader {
   /** Takes the next bytes of the program. */
   push(bytes: Uint8Array): void {
     let from = 0
+    const last = bytes.lastIndexOf(NEWLINE)
+    if (last < 0) {
+      this.rest = this.rest ? joined(this.rest, bytes) : bytes.slice()
+      return
+    }
     if (this.rest) {
       const end = bytes.indexOf(NEWLINE)
-      if (end < 0) {
-        this.rest = joined(this.rest, bytes)
-        return
-      }
-      const line = joined(this.rest, bytes.subarray(0, end))
+      const line = joined(this.rest, bytes.subarray(0, end + 1))
       this.rest = undefined
-      this.readLine(line, 0, line.length)
+      this.readLine(line, 0)
       from = end + 1
     }
-    for (;;) {
-      const end = bytes.indexOf(NEWLINE, from)
-      if (end < 0) break
-      this.readLine(bytes, from, end)
-      from = end + 1
-    }
+    while (from <= last) from = this.readLine(bytes, from)
     if (from < bytes.length) this.rest = bytes.slice(from)
   }
 
   /** The program has ended. */
   finish(): void {
-    if (this.rest) this.readLine(this.rest, 0, this.rest.length)
+    if (this.rest) this.readLine(joined(this.rest, Uint8Array.of(NEWLINE)), 0)
     this.rest = undefined
   }
 
-  private readLine(bytes: Uint8Array, from: number, to: number): void {
+  /**
+   * Reads the line that begins at `from` and ends with a line feed, which must be there: it ends every loop by itself. Returns
+   * where the next line begins.
+   */
+  private readLine(bytes: Uint8Array, from: number): number {
     this.lines++
     const { values } = this
     let given = 0
@@ -91,44 +99,44 @@ export class ProgramReader {
     let i = from
     let command = 0
     let number = -1
-    while (i < to) {
+    for (;;) {
       const byte = bytes[i]!
-      if (byte === SEMICOLON) {
-        this.sink.comment(textOf(bytes.subarray(i + 1, bytes[to - 1] === RETURN ? to - 1 : to)))
-        break
-      }
-      if (byte === OPEN) {
-        while (i < to && bytes[i] !== CLOSE) i++
-        i++
-        continue
-      }
-      if (byte === STAR) break
+      if (byte === NEWLINE) break
       const letter = byte & 0xdf
       if (letter < 65 || letter > 90) {
+        if (byte === SEMICOLON) {
+          const end = bytes.indexOf(NEWLINE, i)
+          this.sink.comment(textOf(bytes.subarray(i + 1, bytes[end - 1] === RETURN ? end - 1 : end)))
+          i = end
+          break
+        }
+        if (byte === STAR) {
+          i = bytes.indexOf(NEWLINE, i)
+          break
+        }
+        if (byte === OPEN) while (bytes[i] !== CLOSE && bytes[i + 1] !== NEWLINE) i++
         i++
         continue
       }
       // A number after its letter, by hand: this loop is where the time of a large program goes.
       let k = i + 1
-      while (k < to && bytes[k] === 32) k++
-      let sign = 1
-      if (bytes[k] === 45) {
-        sign = -1
-        k++
-      } else if (bytes[k] === 43) k++
-      let value = 0
-      let scale = 0
+      let next = bytes[k]!
+      while (next === 32) next = bytes[++k]!
+      const negative = next === 45
+      if (negative || next === 43) next = bytes[++k]!
+      let whole = 0
       let digits = 0
-      for (; k < to; k++) {
-        const digit = bytes[k]!
-        if (digit >= 48 && digit <= 57) {
-          value = value * 10 + (digit - 48)
+      let point = -1
+      for (; ; next = bytes[++k]!) {
+        const digit = next - 48
+        if (digit >= 0 && digit <= 9) {
+          whole = whole * 10 + digit
           digits++
-          if (scale > 0) scale *= 10
-        } else if (digit === 46 && scale === 0) scale = 1
+        } else if (next === 46 && point < 0) point = digits
         else break
       }
-      if (digits > 0) value = scale > 1 ? (sign * value) / scale : sign * value
+      const unsigned = point >= 0 ? whole / tenTo(digits - point) : whole
+      const value = negative ? -unsigned : unsigned
       if ((letter === 71 || letter === 77 || letter === 84) && command === 0) {
         command = letter
         number = digits > 0 ? value : -1
@@ -137,11 +145,12 @@ export class ProgramReader {
         if (digits > 0) given |= 1 << (letter - 65)
         else bare |= 1 << (letter - 65)
       }
-      i = Math.max(k, i + 1)
+      i = k
       // Words of macro languages are longer than one letter; they are not understood, and nothing in them is guessed at.
-      if (digits === 0 && i < to && isLetter(bytes[i]!)) {
-        this.sink.unknown(textOf(bytes.subarray(from, to)).trim().split(/\s/)[0] ?? '')
-        return
+      if (digits === 0 && isLetter(next)) {
+        const end = bytes.indexOf(NEWLINE, i)
+        this.sink.unknown(textOf(bytes.subarray(from, end)).trim().split(/\s/)[0] ?? '')
+        return end + 1
       }
     }
     this.given = given
@@ -149,6 +158,7 @@ export class ProgramReader {
     if (command !== 0) this.run(command, number)
     // Axis words alone repeat the last motion.
     else if ((given & AXES) !== 0) this.go(this.motion)
+    return i + 1
   }
 
   private has(letter: number): boolean {
@@ -281,7 +291,16 @@ export class ProgramReader {
     }
     const speed = this.feed * this.speedShare
     if (number >= 2) this.arc(to, pushed, speed, number === 2)
-    else this.sink.move(to[0]! - position[0]!, to[1]! - position[1]!, to[2]! - position[2]!, pushed, speed, to[2]!)
+    else {
+      const { moved } = this
+      moved[0] = to[0]! - position[0]!
+      moved[1] = to[1]! - position[1]!
+      moved[2] = to[2]! - position[2]!
+      moved[3] = pushed
+      moved[4] = speed
+      moved[5] = to[2]!
+      this.sink.move(moved)
+    }
     for (let k = 0; k < 3; k++) position[k] = to[k]!
   }
 
@@ -312,12 +331,17 @@ export class ProgramReader {
       const at = from + (turn * i) / pieces
       const nx = i === pieces ? dx : cx + radius * Math.cos(at)
       const ny = i === pieces ? dy : cy + radius * Math.sin(at)
-      this.sink.move(nx - x, ny - y, (to[2]! - z0) / pieces, pushed / pieces, speed, z0 + ((to[2]! - z0) * i) / pieces)
+      this.moved.set([nx - x, ny - y, (to[2]! - z0) / pieces, pushed / pieces, speed, z0 + ((to[2]! - z0) * i) / pieces])
+      this.sink.move(this.moved)
       x = nx
       y = ny
     }
   }
 }
+
+const POWERS = Float64Array.from({ length: 16 }, (_, i) => 10 ** i)
+
+const tenTo = (n: number): number => (n < POWERS.length ? POWERS[n]! : 10 ** n)
 
 /** Comments are read as single bytes: names in them are mostly plain letters. */
 const textOf = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subarray(0, 400))

@@ -2,7 +2,7 @@ import { filamentArea } from '../melt/flow'
 import { type Limiter, limiterCode, limiters } from '../motion/limiters'
 import { MoveChunk, type PlannedMoves, pace } from '../motion/moveChunk'
 import type { Printer } from '../shelf/printer'
-import { ProgramReader, type ProgramSink } from './programReader'
+import { ProgramReader, type ProgramSink, type ReadMove, readMove } from './programReader'
 import { DEFAULT_FEATURE_PATTERN, DEFAULT_LAYER_PATTERN, mark } from './words'
 
 export interface ProgramOptions {
@@ -111,7 +111,12 @@ export class ProgramTimer implements ProgramSink {
     }
   }
 
-  move(dx: number, dy: number, dz: number, filament: number, speed: number, z: number): void {
+  move(move: ReadMove): void {
+    const dx = move[readMove.dx]!
+    const dy = move[readMove.dy]!
+    const dz = move[readMove.dz]!
+    const filament = move[readMove.filament]!
+    const speed = move[readMove.speed]!
     if (speed > 0) this.lastSpeed = speed
     const length = Math.sqrt(dx * dx + dy * dy + dz * dz)
     if (length < 1e-9) {
@@ -123,7 +128,7 @@ export class ProgramTimer implements ProgramSink {
       return
     }
     const lays = filament > 0
-    if (lays && (dx !== 0 || dy !== 0)) this.onLayerAt(z)
+    if (lays && (dx !== 0 || dy !== 0)) this.onLayerAt(move[readMove.z]!)
     this.note(lays ? this.label : 0)
     this.pushed += filament
     this.chunk.addMove(

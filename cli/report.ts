@@ -1,10 +1,10 @@
 import { doubt, doubtfulFigures } from '@sable/core/doubt/doubt'
-import type { Fields } from '@sable/core/fields'
 import type { MoveFacts } from '@sable/core/motion/moveFacts'
 import type { Prediction } from '@sable/core/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
 import { type Purpose, statedLoad } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
+import type { Fields } from '@sable/core/views/fields'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
 export function asJson(prediction: Prediction, purpose: Purpose): object {

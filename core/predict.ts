@@ -1,6 +1,5 @@
 import type { Check } from './checks/check'
 import { runChecks } from './checks/runChecks'
-import { InputError } from './errors'
 import { openTravel, type StringFigures, stringFigures } from './finish/strings'
 import { type SurfaceFigures, surfaceFigures, treatmentOf } from './finish/surfaceFigures'
 import { type TopClosure, topClosure } from './finish/topClosure'
@@ -9,6 +8,7 @@ import { filamentLength, massOf } from './melt/flow'
 import { measureSize } from './mesh/measure'
 import type { Mesh } from './mesh/mesh'
 import { type Placement, place } from './mesh/place'
+import { refuseImpossible } from './mesh/refuseImpossible'
 import type { MeshReport } from './mesh/repair'
 import type { MotionPrinter } from './motion/moveChunk'
 import { type Motion, planMotion } from './motion/planMotion'
@@ -19,11 +19,11 @@ import { type Exception, Scopes } from './profile/exceptions'
 import { type ResolvedSettings, resolveSettings, type Setup } from './profile/resolve'
 import { type Stage, stages } from './profile/setting'
 import { settings as definitions, type SettingName, type Settings, type SettingValues, settingNames } from './profile/settings'
-import type { Contours } from './regions/contours'
-import { groupArea, polygonArea } from './regions/contours'
+import { groupArea } from './regions/contours'
+import { countLostPieces } from './regions/countLostPieces'
 import { findRegions, type Regions } from './regions/findRegions'
 import type { PolygonKernel } from './regions/polygon'
-import type { Strands } from './regions/strands'
+import { seamLength } from './regions/seamLength'
 import type { Basis } from './shelf/material'
 import { type Layers, layerCount } from './slicing/layers'
 import { slice } from './slicing/slice'
@@ -38,7 +38,8 @@ import { toBeltAxes } from './toolpath/beltAxes'
 import { copyPaths } from './toolpath/copyPaths'
 import { laidVolume } from './toolpath/laidVolume'
 import { layPaths } from './toolpath/layPaths'
-import { code, type Toolpath } from './toolpath/toolpath'
+import { longestBridge } from './toolpath/longestBridge'
+import type { Toolpath } from './toolpath/toolpath'
 import { type TravelFigures, travelFigures } from './toolpath/travelFigures'
 
 /** A part as it was read: its clean mesh, what is known about it, and a key that names its content. */
@@ -118,10 +119,6 @@ const DEFAULT_BELT_ANGLE = 45
 
 /** Denser infill than this, %, has a line under every top that could not bridge by itself. */
 const SPARSE = 8
-
-/** The pipeline works in whole tenths of a micrometre and in memory; a part beyond this is most likely in a wrong unit, mm. */
-const LARGEST_PART = 3000
-const MOST_LAYERS = 20_000
 
 /** A part laid out on the bed, before any motion is planned. */
 export interface LaidDown {
@@ -364,54 +361,4 @@ function visible(stage: Stage, settings: Settings, exceptions: readonly Exceptio
       values: only(values),
     })),
   )
-}
-
-function refuseImpossible(sizeMm: readonly number[], settings: Settings): void {
-  const largest = Math.max(...sizeMm)
-  if (largest > LARGEST_PART) {
-    throw new InputError(
-      'part-too-large',
-      `The part is ${Math.round(largest)} mm long; ${LARGEST_PART} mm is the most that can be worked on.`,
-      'part',
-      'Set its scale: the file may be in another unit.',
-    )
-  }
-  const layers = sizeMm[2]! / settings.layerHeight
-  if (layers > MOST_LAYERS) {
-    throw new InputError(
-      'too-many-layers',
-      `${Math.round(layers)} layers are more than the ${MOST_LAYERS} that can be worked on.`,
-      'layerHeight',
-      'Use thicker layers or a smaller part.',
-    )
-  }
-}
-
-/** Every closed outer wall has one seam as high as its layer, mm. */
-function seamLength({ walls: [outer] }: Regions, { height }: Layers): number {
-  if (!outer) return 0
-  return height.reduce((sum, h, layer) => sum + h * (outer.groupStart[layer + 1]! - outer.groupStart[layer]!), 0)
-}
-
-/** The longest straight line that is laid across air, mm. */
-function longestBridge({ x, y, feature }: Toolpath): number {
-  let longest = 0
-  for (let m = 0; m < feature.length; m++)
-    if (feature[m] === code.bridge) longest = Math.max(longest, Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!))
-  return longest
-}
-
-/** Layers that have more separate pieces in the model than in what is laid along its rim. */
-function countLostPieces(outlines: Contours, outerWalls: Contours, thin: Strands): number {
-  const pieces = (contours: Contours, layer: number): number => {
-    let n = 0
-    for (let p = contours.groupStart[layer]!; p < contours.groupStart[layer + 1]!; p++) if (polygonArea(contours, p) > 0) n++
-    return n
-  }
-  let layersWithLoss = 0
-  for (let layer = 0; layer < outlines.groupStart.length - 1; layer++) {
-    const lines = thin.groupStart[layer + 1]! - thin.groupStart[layer]!
-    if (pieces(outlines, layer) > pieces(outerWalls, layer) + lines) layersWithLoss++
-  }
-  return layersWithLoss
 }

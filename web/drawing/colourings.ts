@@ -1,7 +1,7 @@
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { limiters } from '@sable/core/motion/limiters'
 import { code, features, isLaid, laidFeatures } from '@sable/core/toolpath/toolpath'
 import { inWords } from '@sable/core/units/format'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { featureColours, liftColour, limiterColours, type Rgb, rgbOf, type ScaleName, scaleColour, travelColour } from './palettes'
 import type { Pieces } from './pieces'
 

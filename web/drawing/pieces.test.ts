@@ -1,5 +1,5 @@
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { code } from '@sable/core/toolpath/toolpath'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { describe, expect, it } from 'vitest'
 import { doneAt, pieceAt, piecesOfCut, piecesOfLayer, piecesOfPart } from './pieces'
 

@@ -1,5 +1,5 @@
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { code, isLaid, isOfPart } from '@sable/core/toolpath/toolpath'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 
 /**
  * Straight pieces of line to be drawn flat.

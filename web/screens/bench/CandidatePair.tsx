@@ -1,6 +1,7 @@
 import type { Candidate } from '@sable/contract/lineup'
+import type { ReactNode } from 'react'
 import { Select } from '../../ui/Select'
-import type { Address } from '../../ui/useAddress'
+import { type Address, useAddress } from '../../ui/useAddress'
 
 export interface Pair {
   readonly of: Candidate
@@ -8,7 +9,7 @@ export interface Pair {
 }
 
 /** The one or two candidates that an address looks at; the first one where it names none. */
-export function pairOf(candidates: readonly Candidate[], { get }: Address): Pair | undefined {
+function pairOf(candidates: readonly Candidate[], { get }: Address): Pair | undefined {
   const of = candidates.find(({ id }) => id === get('of')) ?? candidates[0]
   return of && { of, beside: candidates.find(({ id }) => id === get('beside') && id !== of.id) }
 }
@@ -34,4 +35,11 @@ export function ChoosePair({ pair, candidates, address }: { pair: Pair; candidat
       )}
     </>
   )
+}
+
+/** Opens a view of one candidate or two when there is one at all. */
+export function WithPair({ candidates, children }: { candidates: readonly Candidate[]; children: (pair: Pair) => ReactNode }) {
+  const pair = pairOf(candidates, useAddress())
+  if (!pair) return <p className="m-auto max-w-sm p-8 text-center text-muted">There is no candidate yet. Add one on the ledger.</p>
+  return children(pair)
 }

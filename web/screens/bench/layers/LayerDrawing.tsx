@@ -1,4 +1,4 @@
-import type { DrawnMoves } from '@sable/core/drawnMoves'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { useMemo, useState, useSyncExternalStore } from 'react'
 import { type ColouringName, coloursOf, type Key } from '../../../drawing/colourings'
 import { type FlatBox, FlatDrawing, type FlatView, zoomBy } from '../../../drawing/FlatDrawing'

@@ -1,10 +1,10 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { layerAt } from '@sable/core/slicing/layers'
 import { isOfPart } from '@sable/core/toolpath/toolpath'
 import { formatDuration } from '@sable/core/units/format'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { Pause, Play, Table2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { type ColouringName, colouringLabels, colouringNames, keyOf } from '../../../drawing/colourings'
@@ -19,7 +19,7 @@ import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
 import { useSize } from '../../../ui/useSize'
-import { ChoosePair, type Pair, pairOf } from '../CandidatePair'
+import { ChoosePair, type Pair, WithPair } from '../CandidatePair'
 import { type Cut, LayerDrawing } from './LayerDrawing'
 import { StripLog } from './StripLog'
 import { jumpsOf, nextAbove, timeGroups, tracks, usualTracks } from './tracks'
@@ -32,12 +32,9 @@ interface Props {
 }
 
 /** Every layer of a candidate, or of two at the same height: what changes up the part, and what is laid where. */
-export function LayersView(props: Props) {
-  const address = useAddress()
-  const pair = pairOf(props.content.candidates, address)
-  if (!pair) return <p className="m-auto max-w-sm p-8 text-center text-muted">There is no candidate yet. Add one on the ledger.</p>
-  return <Layers {...props} pair={pair} />
-}
+export const LayersView = (props: Props) => (
+  <WithPair candidates={props.content.candidates}>{(pair) => <Layers {...props} pair={pair} />}</WithPair>
+)
 
 function Layers({ content, part, shelf, pair }: Props & { pair: Pair }) {
   const address = useAddress()

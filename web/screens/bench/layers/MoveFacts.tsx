@@ -1,7 +1,7 @@
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { limiterReasons, limiters } from '@sable/core/motion/limiters'
 import { code, features, isLaid } from '@sable/core/toolpath/toolpath'
 import { inWords } from '@sable/core/units/format'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { X } from 'lucide-react'
 import { IconButton } from '../../../ui/Button'
 

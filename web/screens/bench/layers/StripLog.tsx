@@ -1,6 +1,6 @@
 import type { Severity } from '@sable/core/checks/check'
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import type { Prediction } from '@sable/core/predict'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useLayoutEffect, useMemo, useRef } from 'react'
 import { useTheme } from '../../../ui/theme'
 import { scaleEnd, type Track, timeByGroup, timeGroups } from './tracks'

@@ -1,6 +1,6 @@
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import type { Prediction } from '@sable/core/predict'
 import { code, isLaid } from '@sable/core/toolpath/toolpath'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { featureColours } from '../../../drawing/palettes'
 
 /** A column of the strip log: one value a layer, from the bed up. */

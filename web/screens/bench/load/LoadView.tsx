@@ -1,15 +1,16 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import type { LoadMap } from '@sable/core/loadMap'
 import { loadKinds } from '@sable/core/strength/strengthFigures'
 import { inWords } from '@sable/core/units/format'
+import type { LoadMap } from '@sable/core/views/loadMap'
 import { MousePointerClick, Table2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
 import { setPurpose } from '../../../desk/edits'
 import { KeyStrip } from '../../../drawing/KeyStrip'
-import { type Solid, SolidDrawing, solidView, turnBy } from '../../../drawing/SolidDrawing'
+import { type Solid, SolidDrawing, solidView } from '../../../drawing/SolidDrawing'
+import { TurnableFrame } from '../../../drawing/TurnableFrame'
 import { type Drawn, type ReadyDrawn, readyOf, useLoads, useMoves } from '../../../predictions/useDrawn'
 import { Button, IconButton } from '../../../ui/Button'
 import { SaveMenu } from '../../../ui/SaveMenu'
@@ -17,7 +18,7 @@ import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
 import { useSize } from '../../../ui/useSize'
-import { ChoosePair, type Pair, pairOf } from '../CandidatePair'
+import { ChoosePair, type Pair, WithPair } from '../CandidatePair'
 import { LoadArrow } from '../LoadArrow'
 import { AlongChart, CHART_LEFT, CHART_RIGHT } from './AlongChart'
 import { type Bearing, bearingOf, stressRatios } from './bearing'
@@ -33,12 +34,9 @@ interface Props {
 }
 
 /** Where the part is held and loaded, what it bears along its length, and what more would cost. */
-export function LoadView(props: Props) {
-  const address = useAddress()
-  const pair = pairOf(props.content.candidates, address)
-  if (!pair) return <p className="m-auto max-w-sm p-8 text-center text-muted">There is no candidate yet. Add one on the ledger.</p>
-  return <Load {...props} pair={pair} />
-}
+export const LoadView = (props: Props) => (
+  <WithPair candidates={props.content.candidates}>{(pair) => <Load {...props} pair={pair} />}</WithPair>
+)
 
 type Loaded = ReadyDrawn<LoadMap> & { readonly bearing: Bearing }
 
@@ -210,26 +208,7 @@ function LoadedPart({ loaded, content }: { loaded: Loaded; content: LineupConten
     setPicking(undefined)
   }
   return (
-    // biome-ignore lint/a11y/useSemanticElements: it is no set of fields, but keys work on it as a whole.
-    <div
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: arrows turn the part, as dragging does.
-      tabIndex={0}
-      role="group"
-      aria-label={`${candidate.name}: arrows turn the part, plus and minus come nearer, 0 goes back`}
-      className="relative min-h-0 flex-1"
-      onKeyDown={(event) => {
-        if (event.target !== event.currentTarget) return
-        if (event.key === 'ArrowLeft') turnBy(view, -15, 0)
-        else if (event.key === 'ArrowRight') turnBy(view, 15, 0)
-        else if (event.key === 'ArrowUp') turnBy(view, 0, 15)
-        else if (event.key === 'ArrowDown') turnBy(view, 0, -15)
-        else if (event.key === '+') turnBy(view, 0, 0, 1.25)
-        else if (event.key === '-') turnBy(view, 0, 0, 0.8)
-        else if (event.key === '0') view.goHome()
-        else return
-        event.preventDefault()
-      }}
-    >
+    <TurnableFrame name={candidate.name} view={view}>
       <SolidDrawing
         label={`${candidate.name}: how near each section is to failing`}
         solid={solid}
@@ -250,7 +229,7 @@ function LoadedPart({ loaded, content }: { loaded: Loaded; content: LineupConten
       <div className="absolute bottom-1.5 left-3">
         <KeyStrip of={{ kind: 'scale', scale: 'viridis', low: 0, high: 100, unit: '% of failing, when the weakest section fails' }} />
       </div>
-    </div>
+    </TurnableFrame>
   )
 }
 

@@ -1,5 +1,5 @@
-import type { DrawnMoves } from '@sable/core/drawnMoves'
 import { layerAt } from '@sable/core/slicing/layers'
+import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { useMemo } from 'react'
 import { coloursOf, keyOf } from '../../../drawing/colourings'
 import { type FlatBox, FlatDrawing, flatView } from '../../../drawing/FlatDrawing'

@@ -1,7 +1,7 @@
-import type { LoadMap } from '@sable/core/loadMap'
 import type { Prediction } from '@sable/core/predict'
 import { noPurpose, type Purpose } from '@sable/core/strength/purpose'
 import { loadCases } from '@sable/core/strength/strengthFigures'
+import type { LoadMap } from '@sable/core/views/loadMap'
 import { describe, expect, it } from 'vitest'
 import { bearingOf, freeBodyOf, stressRatios } from './bearing'
 

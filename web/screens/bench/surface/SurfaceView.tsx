@@ -2,18 +2,19 @@ import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { layerAt } from '@sable/core/slicing/layers'
-import type { SurfaceMap } from '@sable/core/surfaceMap'
+import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import { Rotate3d, Table2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { KeyStrip } from '../../../drawing/KeyStrip'
-import { type Solid, SolidDrawing, type SolidView, solidView, type Touch, turnBy } from '../../../drawing/SolidDrawing'
+import { type Solid, SolidDrawing, type SolidView, solidView, type Touch } from '../../../drawing/SolidDrawing'
+import { TurnableFrame } from '../../../drawing/TurnableFrame'
 import { type ReadyDrawn, readyOf, useSurface } from '../../../predictions/useDrawn'
 import { Button, IconButton } from '../../../ui/Button'
 import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
-import { ChoosePair, type Pair, pairOf } from '../CandidatePair'
+import { ChoosePair, type Pair, WithPair } from '../CandidatePair'
 import { OrientationsSheet } from '../OrientationsSheet'
 import { type MapKind, mapKinds, meansByLayer, type Range, rangeOf, readingAt } from './maps'
 
@@ -24,12 +25,9 @@ interface Props {
 }
 
 /** The part wearing a map of what its surface will be like, for one candidate or two under one scale. */
-export function SurfaceView(props: Props) {
-  const address = useAddress()
-  const pair = pairOf(props.content.candidates, address)
-  if (!pair) return <p className="m-auto max-w-sm p-8 text-center text-muted">There is no candidate yet. Add one on the ledger.</p>
-  return <Surface {...props} pair={pair} />
-}
+export const SurfaceView = (props: Props) => (
+  <WithPair candidates={props.content.candidates}>{(pair) => <Surface {...props} pair={pair} />}</WithPair>
+)
 
 function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
   const address = useAddress()
@@ -121,25 +119,7 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
   useEffect(() => setTouch(undefined), [kind, drawing])
   const reading = touch && readingAt(kind, prediction, drawing, touch.facet, touch.at[2])
   return (
-    // biome-ignore lint/a11y/useSemanticElements: it is no set of fields, but keys work on it as a whole.
-    <div
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: arrows turn the part, as dragging does.
-      tabIndex={0}
-      role="group"
-      aria-label={`${candidate.name}: arrows turn the part, plus and minus come nearer, 0 goes back`}
-      className="relative min-h-0 min-w-0 flex-1"
-      onKeyDown={(event) => {
-        if (event.key === 'ArrowLeft') turnBy(view, -15, 0)
-        else if (event.key === 'ArrowRight') turnBy(view, 15, 0)
-        else if (event.key === 'ArrowUp') turnBy(view, 0, 15)
-        else if (event.key === 'ArrowDown') turnBy(view, 0, -15)
-        else if (event.key === '+') turnBy(view, 0, 0, 1.25)
-        else if (event.key === '-') turnBy(view, 0, 0, 0.8)
-        else if (event.key === '0') view.goHome()
-        else return
-        event.preventDefault()
-      }}
-    >
+    <TurnableFrame name={candidate.name} view={view}>
       <SolidDrawing
         label={`${candidate.name} wearing a map of ${kind.label}`}
         solid={solid}
@@ -165,7 +145,7 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
           <p className="text-muted">Point to read a value.</p>
         )}
       </div>
-    </div>
+    </TurnableFrame>
   )
 }
 

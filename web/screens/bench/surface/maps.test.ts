@@ -1,5 +1,5 @@
 import type { Prediction } from '@sable/core/predict'
-import type { SurfaceMap } from '@sable/core/surfaceMap'
+import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import { describe, expect, it } from 'vitest'
 import { mapKinds, meansByLayer, rangeOf, readingAt } from './maps'
 

@@ -1,6 +1,6 @@
 import type { Prediction } from '@sable/core/predict'
 import { layerAt } from '@sable/core/slicing/layers'
-import type { SurfaceMap } from '@sable/core/surfaceMap'
+import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import type { ScaleName } from '../../../drawing/palettes'
 
 /** What the surface can be coloured by: a value for each facet, or one for each layer. */

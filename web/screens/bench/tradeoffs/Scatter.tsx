@@ -2,7 +2,8 @@ import { type FigureLimit, type FigureName, meets, type Objective } from '@sable
 import { memo, type PointerEvent, useMemo, useRef, useState } from 'react'
 import { scaleColour } from '../../../drawing/palettes'
 import { ticksBetween } from '../../../drawing/ticks'
-import { figureWords, shown } from './figureWords'
+import { figureWords } from './figureWords'
+import { LimitLine } from './LimitLine'
 import { type Box, beatenBy, extentOf, frontAlong, limitOn, type Named, nearestPoint, type Point } from './plot'
 
 /** A candidate of the ledger, for comparison. */
@@ -288,77 +289,3 @@ const circle = (cx: number, cy: number, r: number): string =>
 
 const stepOf = (value: number, { low, high }: Shades, steps: number): number =>
   Math.max(0, Math.min(steps - 1, Math.floor(((value - low) / Math.max(1e-12, high - low)) * steps)))
-
-/** A limit as a line; dragged or moved by arrows, and taken away by Delete. */
-function LimitLine({
-  axis,
-  value,
-  upright,
-  to,
-  from,
-  span,
-  nearEnd = false,
-  onMove,
-}: {
-  axis: Objective
-  value: number | undefined
-  upright: boolean
-  to: (value: number) => number
-  from: (px: number) => number
-  span: readonly [number, number]
-  /** Where its words would leave the plot to the right of it. */
-  nearEnd?: boolean
-  onMove: Props['onLimit']
-}) {
-  const [held, setHeld] = useState(false)
-  if (value === undefined) return null
-  const at = to(value)
-  const line = upright ? { x1: at, x2: at, y1: span[0], y2: span[1] } : { x1: span[0], x2: span[1], y1: at, y2: at }
-  const words = `${figureWords[axis.figure].label} ${axis.better === 'less' ? 'at most' : 'at least'} ${shown(axis.figure, value)}`
-  return (
-    <g
-      role="slider"
-      tabIndex={0}
-      aria-label={`Limit of ${figureWords[axis.figure].label}`}
-      aria-valuenow={value}
-      aria-valuetext={words}
-      className={upright ? 'cursor-ew-resize' : 'cursor-ns-resize'}
-      onPointerDown={(event) => {
-        event.stopPropagation()
-        event.currentTarget.setPointerCapture(event.pointerId)
-        setHeld(true)
-      }}
-      onPointerMove={(event) => {
-        if (!held) return
-        event.stopPropagation()
-        const bounds = event.currentTarget.ownerSVGElement!.getBoundingClientRect()
-        const px = upright ? event.clientX - bounds.left : event.clientY - bounds.top
-        onMove(axis, Math.max(0, from(Math.max(upright ? LEFT : TOP, px))))
-      }}
-      onPointerUp={(event) => {
-        event.stopPropagation()
-        setHeld(false)
-      }}
-      onKeyDown={(event) => {
-        const by = { ArrowRight: 4, ArrowUp: 4, ArrowLeft: -4, ArrowDown: -4 }[event.key]
-        if (event.key === 'Delete' || event.key === 'Backspace') onMove(axis, undefined)
-        else if (by !== undefined) onMove(axis, Math.max(0, from(at + (upright ? by : -by))))
-        else return
-        event.preventDefault()
-      }}
-    >
-      <line {...line} stroke="transparent" strokeWidth={12} />
-      <line {...line} className="stroke-lantern" strokeWidth={1.5} strokeDasharray="6 3" />
-      <text
-        x={upright ? at + (nearEnd ? -5 : 5) : span[1] - 4}
-        y={upright ? span[0] + 10 : at - 5}
-        textAnchor={upright && !nearEnd ? 'start' : 'end'}
-        className="fill-lantern-ink stroke-ground text-[11px]"
-        strokeWidth={3}
-        paintOrder="stroke"
-      >
-        {axis.better === 'less' ? '≤' : '≥'} {shown(axis.figure, value)}
-      </text>
-    </g>
-  )
-}

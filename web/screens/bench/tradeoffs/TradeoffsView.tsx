@@ -4,8 +4,7 @@ import type { StoredPart } from '@sable/contract/part'
 import type { FoundVariant, Search, SearchSpec } from '@sable/contract/search'
 import type { Shelf } from '@sable/contract/shelf'
 import { type FigureLimit, figureNames, figuresOf, meets, type Objective, usuallyBetter } from '@sable/core/search/figures'
-import { choicesOf, type Dimension, startOf } from '@sable/core/search/space'
-import { formatDuration } from '@sable/core/units/format'
+import { type Dimension, startOf } from '@sable/core/search/space'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Table2 } from 'lucide-react'
 import { useCallback, useMemo, useState } from 'react'
@@ -20,16 +19,18 @@ import { Menu, MenuItem, MenuSeparator } from '../../../ui/Menu'
 import { Notice, type Refusal } from '../../../ui/Notice'
 import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
-import { type TableColumn, TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
 import { useSize } from '../../../ui/useSize'
-import { figureWords, shown } from './figureWords'
+import { figureWords } from './figureWords'
+import { HoverNote } from './HoverNote'
 import { Multiples } from './Multiples'
-import { choiceWords, labelOf, PointPanel } from './PointPanel'
+import { PointPanel } from './PointPanel'
 import { type Box, extentOf, isIn, namedOf, type Point, pointsOf, withLimit } from './plot'
 import { type Mark, Scatter } from './Scatter'
 import { SearchForm } from './SearchForm'
+import { StateWords } from './StateWords'
 import { actOnSearch, beginSearch, removeSearch, searchesQuery, useSearch } from './useSearch'
+import { VariantTable } from './VariantTable'
 
 interface Props {
   readonly content: LineupContent
@@ -321,109 +322,6 @@ function Found({ search, variants, secondsLeft, away, searches, content, shelf, 
     </>
   )
 }
-
-function StateWords({ search, secondsLeft, away }: { search: Search; secondsLeft: number | undefined; away: boolean }) {
-  const { state, done, of, reused, computed, seconds, problem } = search
-  const share = reused + computed > 0 ? Math.round((100 * reused) / (reused + computed)) : 0
-  const words = {
-    waiting: 'Waiting for its turn',
-    running: 'Searching',
-    paused: 'Paused',
-    done: 'Done',
-    cancelled: 'Ended early',
-    failed: `Failed: ${problem ?? 'for a reason it does not know'}`,
-  }[state]
-  return (
-    <span role="status" className="flex items-center gap-2">
-      {state === 'running' && <progress value={done} max={of} className="h-1.5 w-28 accent-lantern" aria-label="Variants computed" />}
-      <span>
-        {away ? 'The server does not answer; trying again' : words},{' '}
-        <span className="figure">
-          {done} of {of}
-        </span>
-      </span>
-      <span className="text-muted">
-        {state === 'running' && secondsLeft !== undefined
-          ? `${formatDuration(Math.max(1, secondsLeft))} left`
-          : seconds > 0
-            ? `in ${formatDuration(seconds)}`
-            : ''}
-        {reused + computed > 0 && `, ${share} % of stages reused`}
-      </span>
-    </span>
-  )
-}
-
-function HoverNote({
-  point,
-  at,
-  spec,
-  first,
-  names,
-  width,
-  axes,
-}: {
-  point: Point
-  at: readonly [number, number]
-  spec: SearchSpec
-  first: Mark | undefined
-  names: (kind: Dimension['kind'], key: string) => string
-  width: number
-  axes: readonly Objective[]
-}) {
-  const left = at[0] > width - 260
-  return (
-    <div
-      className="pointer-events-none absolute z-10 max-w-64 rounded border border-strong bg-raised/95 px-2 py-1 text-[11.5px]"
-      style={{ top: at[1] + 12, ...(left ? { right: width - at[0] + 12 } : { left: at[0] + 12 }) }}
-    >
-      <p className="figure">{axes.map(({ figure }) => shown(figure, point.figures[figure])).join(', ')}</p>
-      <p className="text-muted">
-        {spec.dimensions.map((dimension, d) => choiceWords(dimension, choicesOf(dimension)[point.variant.choices[d]!]!, names)).join(', ')}
-      </p>
-      {first && (
-        <p className="text-muted">
-          against {first.name}:{' '}
-          {axes
-            .map(({ figure }) => `${percent(point.figures[figure] / first.figures[figure] - 1)} ${figureWords[figure].label.toLowerCase()}`)
-            .join(', ')}
-        </p>
-      )}
-    </div>
-  )
-}
-
-const percent = (share: number): string => (Number.isFinite(share) ? `${share < 0 ? '−' : '+'}${Math.abs(100 * share).toFixed(0)} %` : '–')
-
-function VariantTable({
-  spec,
-  variants,
-  names,
-  onClose,
-}: {
-  spec: SearchSpec
-  variants: readonly FoundVariant[]
-  names: (kind: Dimension['kind'], key: string) => string
-  onClose: () => void
-}) {
-  const columns: TableColumn[] = [
-    { label: 'Variant', digits: 0, of: (row) => variants[row]!.position + 1 },
-    ...spec.dimensions.map((dimension, d): TableColumn => {
-      const of = (row: number): number | string => {
-        const choice = choicesOf(dimension)[variants[row]!.choices[d]!]!
-        return typeof choice === 'number' ? String(choice) : choiceWords(dimension, choice, names)
-      }
-      return { label: labelOf(dimension), of }
-    }),
-    ...figureNames.map((figure): TableColumn => {
-      const { label, unit, per, digits } = figureWords[figure]
-      return { label, unit, digits: figure === 'time' ? 1 : digits, of: (row) => scaled(variants[row]!.figures?.[figure], per) }
-    }),
-  ]
-  return <TableSheet title="Variants" rowCount={variants.length} columns={columns} onClose={onClose} />
-}
-
-const scaled = (value: number | undefined, per: number): number | undefined => (value === undefined ? undefined : value / per)
 
 /** The columns of the ledger, as far as their figures are known. */
 function useMarks({ candidates, purpose }: LineupContent): readonly Mark[] {

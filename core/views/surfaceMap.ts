@@ -1,11 +1,11 @@
-import { facetRoughnesses, treatmentOf } from './finish/surfaceFigures'
-import { type Mesh, triangleCount } from './mesh/mesh'
-import type { Placement } from './mesh/place'
-import { layDown, type Part, type PredictOptions } from './predict'
-import type { Setup } from './profile/resolve'
-import type { SettingValues } from './profile/settings'
-import { type Layers, layerAt } from './slicing/layers'
-import { code, type Toolpath } from './toolpath/toolpath'
+import { facetRoughnesses, treatmentOf } from '../finish/surfaceFigures'
+import { type Mesh, triangleCount } from '../mesh/mesh'
+import type { Placement } from '../mesh/place'
+import { layDown, type Part, type PredictOptions } from '../predict'
+import type { Setup } from '../profile/resolve'
+import type { SettingValues } from '../profile/settings'
+import { type Layers, layerAt } from '../slicing/layers'
+import { code, type Toolpath } from '../toolpath/toolpath'
 
 /**
  * The surface of a part as it is printed, facet by facet, to be drawn as a map. In the frame of the layers, mm.

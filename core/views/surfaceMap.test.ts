@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { PolygonKernel } from './regions/polygon'
+import type { PolygonKernel } from '../regions/polygon'
+import { testKernel } from '../testing/kernel'
+import { setupOf } from '../testing/setups'
+import { blockMesh, joined, meshOf, moved, partOf, solids } from '../testing/solids'
 import { type SurfaceMap, surfaceMap } from './surfaceMap'
-import { testKernel } from './testing/kernel'
-import { setupOf } from './testing/setups'
-import { blockMesh, joined, meshOf, moved, partOf, solids } from './testing/solids'
 
 const placement = { scale: 1, rotateDeg: [0, 0, 0] as [number, number, number] }
 let kernel: PolygonKernel

@@ -1,12 +1,12 @@
-import type { Placement } from './mesh/place'
-import { layDown, type Part, type PredictOptions, predict } from './predict'
-import type { Setup } from './profile/resolve'
-import type { Settings, SettingValues } from './profile/settings'
-import { StageCache } from './stageCache'
-import { findObliqueSections, frameOf, obliqueStrengthAt } from './strength/oblique'
-import { type Axis, axes } from './strength/sections'
-import { type Cuts, type Grip, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from './strength/strengthFigures'
-import type { Toolpath } from './toolpath/toolpath'
+import type { Placement } from '../mesh/place'
+import { layDown, type Part, type PredictOptions, predict } from '../predict'
+import type { Setup } from '../profile/resolve'
+import type { Settings, SettingValues } from '../profile/settings'
+import { StageCache } from '../stageCache'
+import { findObliqueSections, frameOf, obliqueStrengthAt } from '../strength/oblique'
+import { type Axis, axes } from '../strength/sections'
+import { type Cuts, type Grip, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../strength/strengthFigures'
+import type { Toolpath } from '../toolpath/toolpath'
 
 /** Across one direction: where, how large, and the load that each section would bear by itself, N; infinite where it bears none of it. */
 export interface SectionLoads {

@@ -1,12 +1,12 @@
-import { facetRoughnesses, treatmentOf } from './finish/surfaceFigures'
+import { facetRoughnesses, treatmentOf } from '../finish/surfaceFigures'
+import type { Placement } from '../mesh/place'
+import { type MoveTracks, moveTracks } from '../physicsFigures'
+import { layDown, type Part, type Prediction, type PredictOptions, planFor, predict } from '../predict'
+import { Scopes } from '../profile/exceptions'
+import type { Setup } from '../profile/resolve'
+import type { SettingValues } from '../profile/settings'
+import { StageCache } from '../stageCache'
 import { type LoadMap, loadsByAxis } from './loadMap'
-import type { Placement } from './mesh/place'
-import { type MoveTracks, moveTracks } from './physicsFigures'
-import { layDown, type Part, type Prediction, type PredictOptions, planFor, predict } from './predict'
-import { Scopes } from './profile/exceptions'
-import type { Setup } from './profile/resolve'
-import type { SettingValues } from './profile/settings'
-import { StageCache } from './stageCache'
 
 /** Fields of one candidate that can be drawn: a value for each layer, move, facet and section. */
 export interface Fields {

@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { type Prediction, type PredictOptions, predict } from '../predict'
+import { StageCache } from '../stageCache'
+import { loadKinds, usualGrip } from '../strength/strengthFigures'
+import { testKernel } from '../testing/kernel'
+import { setupOf } from '../testing/setups'
+import { blockMesh, joined, moved, partOf } from '../testing/solids'
 import { type LoadMap, loadMap } from './loadMap'
-import { type Prediction, type PredictOptions, predict } from './predict'
-import { StageCache } from './stageCache'
-import { loadKinds, usualGrip } from './strength/strengthFigures'
-import { testKernel } from './testing/kernel'
-import { setupOf } from './testing/setups'
-import { blockMesh, joined, moved, partOf } from './testing/solids'
 
 const placement = { scale: 1, rotateDeg: [0, 0, 0] as [number, number, number] }
 const stepped = partOf('load map', joined(blockMesh(30, 20, 6), moved(blockMesh(8, 8, 6), 0, 0, 6)))

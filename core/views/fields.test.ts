@@ -1,12 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { type Prediction, type PredictOptions, predict } from '../predict'
+import type { SettingValues } from '../profile/settings'
+import { StageCache } from '../stageCache'
+import { loadKinds } from '../strength/strengthFigures'
+import { testKernel } from '../testing/kernel'
+import { setupOf } from '../testing/setups'
+import { blockMesh, joined, moved, partOf } from '../testing/solids'
 import { type Fields, fieldsOf } from './fields'
-import { type Prediction, type PredictOptions, predict } from './predict'
-import type { SettingValues } from './profile/settings'
-import { StageCache } from './stageCache'
-import { loadKinds } from './strength/strengthFigures'
-import { testKernel } from './testing/kernel'
-import { setupOf } from './testing/setups'
-import { blockMesh, joined, moved, partOf } from './testing/solids'
 
 const placement = { scale: 1, rotateDeg: [0, 0, 0] } as const
 const stepped = partOf('fields', joined(blockMesh(30, 20, 6), moved(blockMesh(8, 8, 6), 0, 0, 6)))

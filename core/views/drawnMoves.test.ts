@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { type Prediction, type PredictOptions, predict } from '../predict'
+import { StageCache } from '../stageCache'
+import { testKernel } from '../testing/kernel'
+import { setupOf } from '../testing/setups'
+import { blockMesh, partOf } from '../testing/solids'
+import { code, isLaid } from '../toolpath/toolpath'
 import { type DrawnMoves, drawnMoves } from './drawnMoves'
-import { type Prediction, type PredictOptions, predict } from './predict'
-import { StageCache } from './stageCache'
-import { testKernel } from './testing/kernel'
-import { setupOf } from './testing/setups'
-import { blockMesh, partOf } from './testing/solids'
-import { code, isLaid } from './toolpath/toolpath'
 
 const placement = { scale: 1, rotateDeg: [0, 0, 0] as [number, number, number] }
 const block = partOf('drawn moves', blockMesh(30, 20, 6))

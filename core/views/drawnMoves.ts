@@ -1,10 +1,10 @@
-import type { Placement } from './mesh/place'
-import { moveTracks } from './physicsFigures'
-import { layDown, type Part, type PredictOptions, planFor } from './predict'
-import { Scopes } from './profile/exceptions'
-import type { Setup } from './profile/resolve'
-import type { SettingValues } from './profile/settings'
-import { StageCache } from './stageCache'
+import type { Placement } from '../mesh/place'
+import { moveTracks } from '../physicsFigures'
+import { layDown, type Part, type PredictOptions, planFor } from '../predict'
+import { Scopes } from '../profile/exceptions'
+import type { Setup } from '../profile/resolve'
+import type { SettingValues } from '../profile/settings'
+import { StageCache } from '../stageCache'
 
 /**
  * Every move of a candidate with what can be shown of it, flat and small, to be handed between threads and drawn.

@@ -1,0 +1,17 @@
+import { type Contours, polygonArea } from './contours'
+import type { Strands } from './strands'
+
+/** Layers that have more separate pieces in the model than in what is laid along its rim. */
+export function countLostPieces(outlines: Contours, outerWalls: Contours, thin: Strands): number {
+  const pieces = (contours: Contours, layer: number): number => {
+    let n = 0
+    for (let p = contours.groupStart[layer]!; p < contours.groupStart[layer + 1]!; p++) if (polygonArea(contours, p) > 0) n++
+    return n
+  }
+  let layersWithLoss = 0
+  for (let layer = 0; layer < outlines.groupStart.length - 1; layer++) {
+    const lines = thin.groupStart[layer + 1]! - thin.groupStart[layer]!
+    if (pieces(outlines, layer) > pieces(outerWalls, layer) + lines) layersWithLoss++
+  }
+  return layersWithLoss
+}

@@ -1,0 +1,37 @@
+import type { FoundVariant, SearchSpec } from '@sable/contract/search'
+import { figureNames } from '@sable/core/search/figures'
+import { choicesOf, type Dimension } from '@sable/core/search/space'
+import { type TableColumn, TableSheet } from '../../../ui/TableSheet'
+import { figureWords } from './figureWords'
+import { choiceWords, labelOf } from './PointPanel'
+
+/** Every variant with its choices and figures. */
+export function VariantTable({
+  spec,
+  variants,
+  names,
+  onClose,
+}: {
+  spec: SearchSpec
+  variants: readonly FoundVariant[]
+  names: (kind: Dimension['kind'], key: string) => string
+  onClose: () => void
+}) {
+  const columns: TableColumn[] = [
+    { label: 'Variant', digits: 0, of: (row) => variants[row]!.position + 1 },
+    ...spec.dimensions.map((dimension, d): TableColumn => {
+      const of = (row: number): number | string => {
+        const choice = choicesOf(dimension)[variants[row]!.choices[d]!]!
+        return typeof choice === 'number' ? String(choice) : choiceWords(dimension, choice, names)
+      }
+      return { label: labelOf(dimension), of }
+    }),
+    ...figureNames.map((figure): TableColumn => {
+      const { label, unit, per, digits } = figureWords[figure]
+      return { label, unit, digits: figure === 'time' ? 1 : digits, of: (row) => scaled(variants[row]!.figures?.[figure], per) }
+    }),
+  ]
+  return <TableSheet title="Variants" rowCount={variants.length} columns={columns} onClose={onClose} />
+}
+
+const scaled = (value: number | undefined, per: number): number | undefined => (value === undefined ? undefined : value / per)

@@ -36,6 +36,7 @@ test('a search runs on the server, is paused and goes on, and a point of it beco
   await page.keyboard.press('Delete')
 
   await page.getByRole('button', { name: /^Strongest/ }).click()
+  await expect(page).toHaveURL(/variant=\d+/)
   const panel = page.getByRole('complementary', { name: 'Variants' })
   const walls = await panel.locator('dl').first().getByText('5', { exact: true }).count()
   expect(walls).toBe(1)

@@ -19,7 +19,8 @@ export function useAddress(): Address {
         if (value === undefined || value === '') next.delete(name)
         else next.set(name, value)
       }
-      void navigate({ search: `?${next}` }, { replace: true })
+      const search = next.size > 0 ? `?${next}` : ''
+      if (search !== window.location.search) void navigate({ search }, { replace: true })
     },
     [navigate],
   )

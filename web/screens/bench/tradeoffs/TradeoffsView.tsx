@@ -7,7 +7,7 @@ import { type FigureLimit, figureNames, figuresOf, meets, type Objective, usuall
 import { type Dimension, startOf } from '@sable/core/search/space'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Table2 } from 'lucide-react'
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { asRefusal } from '../../../api/asRefusal'
 import { edit } from '../../../desk/deskStore'
@@ -25,7 +25,7 @@ import { figureWords } from './figureWords'
 import { HoverNote } from './HoverNote'
 import { Multiples } from './Multiples'
 import { PointPanel } from './PointPanel'
-import { type Box, extentOf, isIn, namedOf, type Point, pointsOf, withLimit } from './plot'
+import { type Box, extentOf, isIn, limitsFrom, limitsText, namedOf, type Point, pointsOf, withLimit } from './plot'
 import { type Mark, Scatter } from './Scatter'
 import { SearchForm } from './SearchForm'
 import { StateWords } from './StateWords'
@@ -53,7 +53,15 @@ export function TradeoffsView({ content, shelf }: Props) {
     try {
       const search = await beginSearch(spec)
       await queries.invalidateQueries(searchesQuery(lineupId))
-      address.set({ search: search.id, x: undefined, y: undefined, colour: undefined, size: undefined })
+      address.set({
+        search: search.id,
+        x: undefined,
+        y: undefined,
+        colour: undefined,
+        size: undefined,
+        limits: undefined,
+        variant: undefined,
+      })
     } catch (error) {
       setRefusal(asRefusal(error))
     }
@@ -125,8 +133,20 @@ function Found({ search, variants, secondsLeft, away, searches, content, shelf, 
   const { lineupId } = useParams()
   const { ref: frame, width, height } = useSize()
   const { spec } = search
-  const [limits, setLimits] = useState<readonly FigureLimit[]>(spec.limits)
-  const [picked, setPicked] = useState<number>()
+  const [limits, setLimits] = useState<readonly FigureLimit[]>(() => {
+    const asked = address.get('limits')
+    return asked === undefined ? spec.limits : limitsFrom(asked)
+  })
+  const { set } = address
+  useEffect(() => {
+    // A limit that is being dragged is written down once it rests.
+    const text = limitsText(limits)
+    const wait = setTimeout(() => set({ limits: text === limitsText(spec.limits) ? undefined : text }), 250)
+    return () => clearTimeout(wait)
+  }, [limits, spec.limits, set])
+  const picked = address.get('variant') === undefined ? undefined : Number(address.get('variant')) - 1
+  const setPicked = (position: number | undefined): void =>
+    address.set({ variant: position === undefined ? undefined : String(position + 1) })
   const [hovered, setHovered] = useState<{ readonly point: Point; readonly at: readonly [number, number] }>()
   const [brush, setBrush] = useState<Box>()
   const [table, setTable] = useState(false)
@@ -213,14 +233,19 @@ function Found({ search, variants, secondsLeft, away, searches, content, shelf, 
         </IconButton>
         <Menu align="end" trigger={<Button>Searches</Button>}>
           {searches.map((one) => (
-            <MenuItem key={one.id} current={one.id === search.id} hint={one.state} onSelect={() => address.set({ search: one.id })}>
+            <MenuItem
+              key={one.id}
+              current={one.id === search.id}
+              hint={one.state}
+              onSelect={() => address.set({ search: one.id, limits: undefined, variant: undefined })}
+            >
               {new Date(one.createdAt).toLocaleString()}, {one.of} variants
             </MenuItem>
           ))}
           <MenuSeparator />
           <MenuItem onSelect={onRemove}>Remove this search</MenuItem>
         </Menu>
-        <Button tone={running ? 'quiet' : 'main'} onClick={() => address.set({ search: 'new' })}>
+        <Button tone={running ? 'quiet' : 'main'} onClick={() => address.set({ search: 'new', limits: undefined, variant: undefined })}>
           New search
         </Button>
       </div>

@@ -1,5 +1,5 @@
 import type { FoundVariant } from '@sable/contract/search'
-import { type FigureLimit, type FigureName, type Figures, meets, type Objective } from '@sable/core/search/figures'
+import { type FigureLimit, type FigureName, type Figures, figureNames, meets, type Objective } from '@sable/core/search/figures'
 
 /** A variant that can be printed. */
 export interface Point {
@@ -124,3 +124,21 @@ export const limitOn = (limits: readonly FigureLimit[], figure: FigureName): num
   const own = limits.find((limit) => limit.figure === figure)
   return own?.most ?? own?.least
 }
+
+/** Limits as they stand in an address: "time<3600,strength>80"; "none" where there are none. */
+export const limitsText = (limits: readonly FigureLimit[]): string =>
+  limits
+    .flatMap(({ figure, most, least }) => [
+      ...(most === undefined ? [] : [`${figure}<${Number(most.toPrecision(6))}`]),
+      ...(least === undefined ? [] : [`${figure}>${Number(least.toPrecision(6))}`]),
+    ])
+    .join(',') || 'none'
+
+/** Limits from an address; what cannot be read is left out. */
+export const limitsFrom = (text: string): FigureLimit[] =>
+  text.split(',').flatMap((part) => {
+    const [, name, side, value] = /^(\w+)([<>])(-?[\d.]+(?:e-?\d+)?)$/.exec(part) ?? []
+    const figure = figureNames.find((one) => one === name)
+    if (!figure || !Number.isFinite(Number(value))) return []
+    return [side === '<' ? { figure, most: Number(value) } : { figure, least: Number(value) }]
+  })

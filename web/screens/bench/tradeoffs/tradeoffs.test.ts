@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { ticksBetween } from '../../../drawing/ticks'
 import { difference, shown } from './figureWords'
 import { parseChoices } from './parseChoices'
-import { beatenBy, extentOf, frontAlong, isIn, limitOn, namedOf, nearestPoint, pointsOf, withLimit } from './plot'
+import { beatenBy, extentOf, frontAlong, isIn, limitOn, limitsFrom, limitsText, namedOf, nearestPoint, pointsOf, withLimit } from './plot'
 
 const figures = (time: number, strength: number, surface = 10): Figures => ({
   time,
@@ -106,6 +106,17 @@ describe('points of a search', () => {
     ])
     expect(limitOn(withLimit(limits, time, 100), 'time')).toBe(100)
     expect(withLimit(limits, time, undefined)).toHaveLength(1)
+  })
+
+  it('have limits that an address keeps', () => {
+    const limits = [
+      { figure: 'time', most: 3600 },
+      { figure: 'strength', least: 80.5 },
+    ] as const
+    expect(limitsText(limits)).toBe('time<3600,strength>80.5')
+    expect(limitsFrom(limitsText(limits))).toEqual(limits)
+    expect(limitsFrom(limitsText([]))).toEqual([])
+    expect(limitsFrom('time<soon,colour>3,sway<1e-3')).toEqual([{ figure: 'sway', most: 0.001 }])
   })
 
   it('lie within scales with round ticks', () => {

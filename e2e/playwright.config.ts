@@ -7,6 +7,23 @@ import { defineConfig } from '@playwright/test'
 process.env.SABLE_DATA ??= mkdtempSync(join(tmpdir(), 'sable-e2e-'))
 export const PORT = 4920
 
+const chromium = (...more: string[]) => ({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    ...more,
+  ],
+})
+/** Pictures of solids drawn by software: slow, so only for what looks at them. */
+const drawing = chromium('--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader')
+const withoutDrawing = chromium('--disable-gpu', '--disable-3d-apis')
+const drawn = /(views|looks)\.spec\.ts$/
+
 export default defineConfig({
   testDir: 'tests',
   // One desk, one database: tests that change it must not run beside each other.
@@ -30,19 +47,10 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     colorScheme: 'dark',
     permissions: ['clipboard-read', 'clipboard-write'],
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--use-gl=angle',
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader',
-      ],
-    },
+    launchOptions: drawing,
   },
+  projects: [
+    { name: 'plain', testIgnore: drawn, use: { launchOptions: withoutDrawing } },
+    { name: 'drawn', testMatch: drawn },
+  ],
 })

@@ -1,19 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { LedgerPage } from './ledgerPage'
 
-test('the demo opens with three candidates, each with figures that differ as the profiles do', async ({ page }) => {
-  const ledger = new LedgerPage(page)
-  await ledger.open('/')
-  await expect(page).toHaveURL(/\/bench\/[0-9a-f-]{36}\/ledger$/)
-  expect(await ledger.names()).toEqual(['everyday', 'sturdy', 'quick'])
-  await expect(ledger.figure('time', 1)).toContainText(/\+\d+ %/)
-  await expect(ledger.figure('time', 2)).toContainText(/−\d+ %/)
-  await expect(ledger.figure('strength', 1)).toContainText(/\+\d+ %/)
-  await expect(ledger.figure('surface', 2)).toContainText(/\+40 %/)
-  await expect(ledger.cell('infillSpeed', 2)).toContainText(/gets \d+: flow/)
-  await expect(page.locator('canvas')).toBeVisible()
-})
-
 test('an edited cell changes the figures of its column alone; undo, redo and reload keep what is on screen', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()

@@ -27,6 +27,10 @@ export function WeakestSection({ name, bearing, moves }: { name: string; bearing
     )
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <p className="shrink-0 px-3 pt-1.5 text-[12px]">
+        {name} <span className="text-muted">across {axis!.toUpperCase()} at</span>{' '}
+        <span className="figure">{(load.weakestAtMm - bearing.from).toFixed(1)} mm</span>
+      </p>
       <div className="relative min-h-0 flex-1">
         <FlatDrawing
           label={`Weakest section of ${name}: ${drawn.pieces.move.length} lines`}
@@ -38,10 +42,6 @@ export function WeakestSection({ name, bearing, moves }: { name: string; bearing
           onPick={() => {}}
           view={view}
         />
-        <p className="pointer-events-none absolute top-1 left-2 text-[12px]">
-          {name} <span className="text-muted">across {axis!.toUpperCase()} at</span>{' '}
-          <span className="figure">{(load.weakestAtMm - bearing.from).toFixed(1)} mm</span>
-        </p>
       </div>
       <KeyStrip of={drawn.key} />
     </div>

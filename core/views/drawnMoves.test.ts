@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { limiters } from '../motion/limiters'
 import { type Prediction, type PredictOptions, predict } from '../predict'
 import { StageCache } from '../stageCache'
 import { testKernel } from '../testing/kernel'
@@ -40,6 +41,10 @@ describe('moves to draw', () => {
     for (let layer = 0; layer < layerTop.length; layer++)
       for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
         if (feature[m] === code.outerWall) expect(z[m + 1]).toBeCloseTo(layerTop[layer]!, 4)
+    // Of a small block some moves must be too short to reach their speed.
+    const met = new Set(moves.limiter)
+    expect(met.size).toBeGreaterThan(1)
+    for (const limiter of met) expect(limiters[limiter]).toBeDefined()
   })
 
   it('can be handed to another thread without a copy', () => {

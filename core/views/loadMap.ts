@@ -1,3 +1,4 @@
+import { cornersOf } from '../mesh/cornersOf'
 import type { Placement } from '../mesh/place'
 import { layDown, type Part, type PredictOptions, predict } from '../predict'
 import type { Setup } from '../profile/resolve'
@@ -36,9 +37,6 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
   const { single, mesh } = layDown(part, placement, setup, values, shared)
   const { inLayer } = setup.material.strength
   const { direction, grip } = options.load ?? {}
-  const corners = new Float32Array(3 * mesh.triangles.length)
-  for (let i = 0; i < mesh.triangles.length; i++)
-    for (let axis = 0; axis < 3; axis++) corners[3 * i + axis] = mesh.positions[3 * mesh.triangles[i]! + axis]!
   const free = direction && findObliqueSections(single, direction, settings)
   return {
     axes: loadsByAxis(single, settings, inLayer, tracks.bond, grip),
@@ -47,7 +45,7 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
           free: { ...told(free, obliqueStrengthAt(free, direction, inLayer, tracks.bond), inLayer, grip), along: frameOf(direction).along },
         }
       : {}),
-    corners,
+    corners: cornersOf(mesh),
   }
 }
 

@@ -1,5 +1,6 @@
 import { facetRoughnesses, treatmentOf } from '../finish/surfaceFigures'
-import { type Mesh, triangleCount } from '../mesh/mesh'
+import { cornersOf } from '../mesh/cornersOf'
+import type { Mesh } from '../mesh/mesh'
 import type { Placement } from '../mesh/place'
 import { layDown, type Part, type PredictOptions } from '../predict'
 import type { Setup } from '../profile/resolve'
@@ -42,12 +43,8 @@ export function surfaceMap(part: Part, placement: Placement, setup: Setup, value
   const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(resolved.settings))
   // What lies on the bed faces down, and has neither area nor direction in the figures.
   const facing = up.map((sine, t) => (areas[t]! > 0 ? sine : -1))
-  const count = triangleCount(mesh)
-  const corners = new Float32Array(9 * count)
-  for (let i = 0; i < 3 * count; i++)
-    for (let axis = 0; axis < 3; axis++) corners[3 * i + axis] = mesh.positions[3 * mesh.triangles[i]! + axis]!
   return {
-    corners,
+    corners: cornersOf(mesh),
     raUm: Float32Array.from(roughness, (ra, t) => (areas[t]! > 0 ? ra : Number.NaN)),
     leanDeg: Float32Array.from(facing, (sine) => (Math.asin(Math.max(-1, Math.min(1, sine))) * 180) / Math.PI),
     offMm: distancesFromRim(mesh, facing, layers, single),

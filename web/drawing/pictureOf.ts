@@ -66,11 +66,3 @@ export function picturesOf(parts: readonly Float32Array[], width: number, height
   renderer.forceContextLoss()
   return pictures
 }
-
-/** Corners of every facet, one after another. */
-export function cornersOf(positions: Float32Array, triangles: Uint32Array): Float32Array {
-  const corners = new Float32Array(3 * triangles.length)
-  for (let i = 0; i < triangles.length; i++)
-    for (let axis = 0; axis < 3; axis++) corners[3 * i + axis] = positions[3 * triangles[i]! + axis]!
-  return corners
-}

@@ -1,6 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
+import { cornersOf } from '@sable/core/mesh/cornersOf'
 import { type Orientation, sixOrientations } from '@sable/core/mesh/orientations'
 import type { Prediction } from '@sable/core/predict'
 import { carriedTo } from '@sable/core/strength/carriedTo'
@@ -130,15 +131,8 @@ function usePictures({ id, contentKey, fileName }: StoredPart, ways: readonly Or
     const draw = async (): Promise<void> => {
       const worker = predictionPool().anyWorker
       const meshes = await Promise.all(ways.map(({ placement }) => worker.meshForView({ partId: id, contentKey, fileName, placement })))
-      const { cornersOf, picturesOf } = await import('../../drawing/pictureOf')
-      if (wanted)
-        setPictures(
-          picturesOf(
-            meshes.map(({ positions, triangles }) => cornersOf(positions, triangles)),
-            72,
-            54,
-          ),
-        )
+      const { picturesOf } = await import('../../drawing/pictureOf')
+      if (wanted) setPictures(picturesOf(meshes.map(cornersOf), 72, 54))
     }
     // The figures say what is wrong with a part; its pictures just stay away.
     draw().catch(() => {})

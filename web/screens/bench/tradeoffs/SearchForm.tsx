@@ -202,7 +202,7 @@ export function SearchForm({ content, lineupId, shelf, before, onBegin }: Props)
           {wrong ??
             (size <= most
               ? `All ${size.toLocaleString('en')} variants are tried.`
-              : `${most.toLocaleString('en')} of ${size.toLocaleString('en')} variants are tried.`)}
+              : `At most ${most.toLocaleString('en')} of ${size.toLocaleString('en')} variants are tried; fewer when nothing new turns up.`)}
         </p>
       </div>
     </section>

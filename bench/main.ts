@@ -20,6 +20,8 @@ import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js'
 import { type BenchModel, benchModels, millionTriangles } from './models'
 
 const ROUNDS = 5
+/** Rounds before those that count, in which the compiler warms up: a worker has computed a column before, or is in the midst of a long file. */
+const WARM_UP = 3
 const setup = { printer: starterPrinters[1]!, nozzle: starterNozzles[1]!, material: starterMaterials[0]! }
 const base: SettingValues = { layerHeight: 0.2, firstLayerHeight: 0.2, lineWidth: 0.4, wallCount: 3, infillDensity: 15 }
 const { settings } = resolveSettings(setup, base)
@@ -45,12 +47,11 @@ const print = (figure: string, values: object): boolean => process.stdout.write(
 /** Measures several works round by round; ratios are to the first of them, round by round, so that a machine that turns slower in between moves all alike. */
 function compare(prefix: string, works: Readonly<Record<string, () => unknown>>, more: object = {}): void {
   const times: Record<string, number[]> = Object.fromEntries(Object.keys(works).map((name) => [name, []]))
-  // The first round only warms the compiler up, as a worker is that has computed a column before.
-  for (let round = 0; round <= ROUNDS; round++) {
+  for (let round = 0; round < WARM_UP + ROUNDS; round++) {
     globalThis.gc?.()
     for (const [name, work] of Object.entries(works)) {
       const ms = time(work)
-      if (round > 0) times[name]!.push(ms)
+      if (round >= WARM_UP) times[name]!.push(ms)
     }
   }
   const [baseline] = Object.keys(works) as [string]
@@ -112,12 +113,12 @@ class TimedCache extends StageCache {
 
 function physics(model: BenchModel): void {
   const shares: number[] = []
-  for (let round = 0; round <= ROUNDS; round++) {
+  for (let round = 0; round < WARM_UP + ROUNDS; round++) {
     const cache = new TimedCache()
     const part = readPart(model.bytes, model.name, contentKey(model.bytes))
     const ms = time(() => predict(part, model.placement, setup, base, { kernel, cache }))
     const own = physicsStages.reduce((sum, stage) => sum + (cache.ms[stage] ?? 0), 0)
-    if (round > 0) shares.push(own / (ms - own))
+    if (round >= WARM_UP) shares.push(own / (ms - own))
   }
   print('scan.physics', { ratio: Number(median(shares).toFixed(3)), to: 'the rest of a cold prediction', rounds: ROUNDS })
 }
@@ -126,7 +127,7 @@ function motion(model: BenchModel): void {
   const part = readPart(model.bytes, model.name, contentKey(model.bytes))
   const { path } = layDown(part, model.placement, setup, base, { kernel })
   const free = { ...settings, minLayerTime: 0 }
-  const samples = Array.from({ length: ROUNDS }, () => time(() => planMotion(path, () => free, setup.printer)))
+  const samples = Array.from({ length: WARM_UP + ROUNDS }, () => time(() => planMotion(path, () => free, setup.printer))).slice(WARM_UP)
   print('motion.plan', { movesPerSecond: Math.round((1000 * moveCount(path)) / median(samples)), moves: moveCount(path), rounds: ROUNDS })
 }
 

@@ -154,11 +154,11 @@ export function layDown(part: Part, placement: Placement, setup: Setup, values: 
 
   const meshKey = stageKey('mesh', part.key, placement)
   const placed = cache.get('mesh', meshKey, () => place(part.mesh, placement))
-  const sizeMm = measureSize(placed)
+  const sizeMm = cache.get('size', meshKey, () => measureSize(placed))
   const tilt = printer.kinematics === 'tiltedBelt' ? (printer.beltAngle ?? DEFAULT_BELT_ANGLE) : undefined
   const frame = tilt === undefined ? undefined : cache.get('belt', stageKey('belt', meshKey, tilt), () => toBeltFrame(placed, tilt))
   const mesh = frame?.mesh ?? placed
-  refuseImpossible(measureSize(mesh), settings)
+  refuseImpossible(frame ? measureSize(mesh) : sizeMm, settings)
 
   const layersKey = keyOf('layers', meshKey, tilt)
   const layers = cache.get('layers', layersKey, () => {

@@ -18,9 +18,13 @@ export const asModelled: Placement = { scale: 1, rotateDeg: [0, 0, 0] }
 export function place(mesh: Mesh, placement: Placement = asModelled): Mesh {
   const turned = transform(mesh, rotationMatrix(placement.rotateDeg, placement.scale))
   const { min, max } = measureBox(turned)
-  const shift = [-(min[0] + max[0]) / 2, -(min[1] + max[1]) / 2, -min[2]]
-  const positions = turned.positions.map((value, i) => value + shift[i % 3]!)
-  return { positions, triangles: turned.triangles }
+  const { positions } = turned
+  for (let i = 0; i < positions.length; i += 3) {
+    positions[i]! -= (min[0] + max[0]) / 2
+    positions[i + 1]! -= (min[1] + max[1]) / 2
+    positions[i + 2]! -= min[2]
+  }
+  return turned
 }
 
 /** Applies a row-major 3 × 3 matrix to every vertex; a mirroring matrix also turns the winding, so the mesh stays outside out. */

@@ -13,6 +13,15 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          name: 'screens',
+          include: ['web/**/*.test.tsx'],
+          environment: 'happy-dom',
+          setupFiles: ['web/testing/setup.ts'],
+        },
+      },
+      {
+        extends: true,
+        test: {
           name: 'server',
           include: ['server/**/*.test.ts'],
           globalSetup: ['server/testing/startDatabase.ts'],

@@ -24,12 +24,11 @@ beforeAll(() => {
 })
 afterAll(() => rmSync(folder, { recursive: true }))
 
-/** Runs the very command that a user runs, from the folder of the files. */
-function sable(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync('npm', ['--prefix', root, 'run', '-s', 'sable', '--', ...args], {
-    cwd: folder,
-    encoding: 'utf8',
-  })
+/** Runs the command as its npm script does, from the folder of the files. */
+const sable = (...args: string[]) => run(process.execPath, [join(root, 'scripts/sable.mjs'), ...args])
+
+function run(command: string, args: readonly string[]) {
+  const { status, stdout, stderr } = spawnSync(command, args, { cwd: folder, encoding: 'utf8', env: { ...process.env, INIT_CWD: folder } })
   return { status, stdout, stderr, json: () => JSON.parse(stdout) }
 }
 

@@ -138,3 +138,7 @@ export function asProgramTable(name: string, printer: string, figures: ProgramFi
     'Heating and homing are not included.',
   ].join('\n')
 }
+
+export function print(text: string): void {
+  process.stdout.write(`${text}\n`)
+}

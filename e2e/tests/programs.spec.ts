@@ -17,32 +17,6 @@ test('exceptions are set for places of a candidate, change its figures, and can 
   await expect(page.getByRole('button', { name: 'Exceptions of sturdy' })).toContainText('place 1')
 })
 
-test('an exception in a box offers what can differ there, and refuses what belongs to whole layers', async ({ page }) => {
-  const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
-  const before = await ledger.figures(0)
-  await page.getByRole('button', { name: 'Exceptions of everyday' }).click()
-  await page.getByRole('button', { name: 'Place', exact: true }).click()
-  const dialog = page.getByRole('dialog')
-  const settings = dialog.getByLabel('Add a setting')
-  await settings.selectOption('layerHeight')
-  await expect(dialog.getByRole('button', { name: 'Only in a box' })).toBeDisabled()
-  await dialog.getByRole('button', { name: 'Give Layer height back' }).click()
-  await dialog.getByRole('button', { name: 'Only in a box' }).click()
-  // The middle of the hook is open: the box must hold some of it.
-  await dialog.getByRole('textbox', { name: 'y from' }).fill('-44')
-  await dialog.getByRole('textbox', { name: 'y to' }).fill('44')
-  const offered = await settings.locator('option').allInnerTexts()
-  expect(offered).toContain('Walls')
-  expect(offered).not.toContain('Layer height')
-  expect(offered).not.toContain('Supports')
-  await settings.selectOption('wallCount')
-  await dialog.getByRole('textbox', { name: 'Walls' }).fill('7')
-  await page.getByRole('button', { name: 'Done' }).click()
-  await ledger.settled()
-  expect(await ledger.value('filament', 0).innerText()).not.toBe(before[1])
-})
-
 test('a candidate goes out as a program, and the program dropped in is timed on each printer', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()

@@ -170,21 +170,6 @@ test('a profile is kept on the shelf and comes back as a column', async ({ page 
   await expect(ledger.cell('wallCount', 3)).toContainText('5')
 })
 
-test('sums at the printer follow each other', async ({ page }) => {
-  const ledger = new LedgerPage(page)
-  await ledger.openCopy()
-  await page.getByRole('button', { name: 'Convert' }).click()
-  await page.getByLabel('the same mm/min').fill('3000')
-  // CP-F11, common practice: 3000 mm/min is 50 mm/s.
-  await expect(page.getByLabel('Speed mm/s').first()).toHaveValue('50')
-  await page.getByLabel('Flow mm³/s').fill('8')
-  // CP-F1, common practice: 0.2 × 0.4 × 100 mm/s = 8 mm³/s.
-  await expect(page.getByLabel('Speed mm/s').nth(1)).toHaveValue('100')
-  await page.getByLabel('Length m').fill('335')
-  // CP-A2, common practice: 1 kg of 1.75 mm PLA is about 335 m.
-  expect(Number(await page.getByLabel('Filament g').inputValue())).toBeCloseTo(1000, -1)
-})
-
 test('a shelf file that is none says where, and changes nothing', async ({ page }) => {
   await page.goto('/shelf/printers')
   await page

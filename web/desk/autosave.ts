@@ -2,7 +2,7 @@ import { type Lineup, type LineupContent, lineupSchema } from '@sable/contract/l
 import { RequestError } from '../api/client'
 import { writeLineup } from '../api/queries'
 import { contentOf, type Desk, edit, useDesk } from './deskStore'
-import { createOutbox } from './outbox'
+import { createOutbox, saysTheSame } from './outbox'
 
 const SETTLE_MS = 250
 const RETRY_MS = 2000
@@ -101,7 +101,7 @@ export function restoreUnsaved(lineup: Lineup): void {
   const waiting = outbox.take(lineup.id)
   if (!waiting) return
   const { revision, ...content } = waiting
-  if (JSON.stringify(content) === JSON.stringify(contentOf(lineup))) {
+  if (saysTheSame(content, lineup)) {
     outbox.clear(lineup.id, content)
     return
   }

@@ -1,4 +1,4 @@
-import { type LineupContent, type LineupWrite, lineupWriteSchema } from '@sable/contract/lineup'
+import { type LineupContent, type LineupWrite, lineupContentSchema, lineupWriteSchema } from '@sable/contract/lineup'
 
 /**
  * What has been typed and is not yet on the server stands in the browser's own storage too, so that neither a closed
@@ -28,9 +28,13 @@ export function createOutbox(storage: Pick<Storage, 'getItem' | 'setItem' | 'rem
     clear(lineupId, sent) {
       const waiting = take(lineupId)
       if (!waiting) return storage.removeItem(keyOf(lineupId))
-      const { revision: _, ...content } = waiting
       // Typed on while the write was under way: that later version still waits.
-      if (JSON.stringify(content) === JSON.stringify(sent)) storage.removeItem(keyOf(lineupId))
+      if (saysTheSame(waiting, sent)) storage.removeItem(keyOf(lineupId))
     },
   }
 }
+
+/** Whether two lineups say the same, in whatever order their fields were written. */
+export const saysTheSame = (a: LineupContent, b: LineupContent): boolean => textOf(a) === textOf(b)
+
+const textOf = (content: LineupContent): string => JSON.stringify(lineupContentSchema.parse(content))

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useDraft } from './useDraft'
 
 /** A field that hands on what is typed at once, and shows what cannot be taken without losing it. */
 export function DraftField({
@@ -20,25 +20,16 @@ export function DraftField({
   /** Returns whether the text could be taken. */
   onCommit: (text: string) => boolean
 }) {
-  const [draft, setDraft] = useState<string>()
-  const [wrong, setWrong] = useState(false)
+  const { wrong, ...field } = useDraft(text, onCommit)
   return (
     <label className="block text-[12px]">
       <span className="text-muted">{label}</span>
       <span className="mt-0.5 flex items-center gap-1">
         <input
           aria-label={name}
-          value={draft ?? text}
+          {...field}
           placeholder={hint}
           aria-invalid={wrong}
-          onChange={(event) => {
-            setDraft(event.target.value)
-            setWrong(!onCommit(event.target.value))
-          }}
-          onBlur={() => {
-            setDraft(undefined)
-            setWrong(false)
-          }}
           className={`${width} figure h-7 rounded border border-line bg-sunk px-2 aria-[invalid=true]:border-stop`}
         />
         {unit !== '' && <span className="text-muted">{unit}</span>}

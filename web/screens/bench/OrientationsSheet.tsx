@@ -6,7 +6,7 @@ import { type Orientation, sixOrientations } from '@sable/core/mesh/orientations
 import type { Prediction } from '@sable/core/predict'
 import { carriedTo } from '@sable/core/strength/carriedTo'
 import { placeOf, seenSurface, statedLoad } from '@sable/core/strength/purpose'
-import { formatDuration } from '@sable/core/units/format'
+import { formatDuration, formatForce } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import { edit } from '../../desk/deskStore'
@@ -61,7 +61,7 @@ export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
       shown: (ra: number) => `${ra.toFixed(1)} µm`,
       most: false,
     },
-    { name: 'Strength', of: (row: Row) => row.load, shown: (newtons: number) => `${newtons.toFixed(0)} N`, most: true },
+    { name: 'Strength', of: (row: Row) => row.load, shown: formatForce, most: true },
   ]
   return (
     <Sheet title="Six ways to lie" onClose={onClose}>

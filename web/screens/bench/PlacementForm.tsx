@@ -1,8 +1,9 @@
 import { type Placement, placementSchema } from '@sable/core/mesh/place'
-import { useState } from 'react'
+import { typedNumber } from '@sable/core/units/typedNumber'
 import { edit } from '../../desk/deskStore'
 import { setPlacement } from '../../desk/edits'
 import { Button } from '../../ui/Button'
+import { useDraft } from '../../ui/useDraft'
 
 const axes = ['x', 'y', 'z'] as const
 
@@ -61,23 +62,20 @@ interface FieldProps {
 }
 
 function NumberField({ label, unit, value, problem, valid, onChange }: FieldProps) {
-  const [draft, setDraft] = useState<string>()
-  const typed = draft === undefined ? value : Number(draft.replace(',', '.'))
-  const wrong = draft !== undefined && (draft.trim() === '' || !valid(typed))
+  const { wrong, ...field } = useDraft(String(Math.round(value * 10_000) / 10_000), (typed) => {
+    const next = typedNumber(typed)
+    if (!valid(next)) return false
+    onChange(next)
+    return true
+  })
   return (
     <label className="block flex-1">
       <span className="text-[12px] text-muted">{label}</span>
       <span className="mt-0.5 flex items-center gap-1.5">
         <input
           inputMode="decimal"
-          value={draft ?? String(Math.round(value * 10_000) / 10_000)}
+          {...field}
           aria-invalid={wrong}
-          onChange={(event) => {
-            setDraft(event.target.value)
-            const next = Number(event.target.value.replace(',', '.'))
-            if (event.target.value.trim() !== '' && valid(next)) onChange(next)
-          }}
-          onBlur={() => setDraft(undefined)}
           className="figure h-7 w-full min-w-0 rounded border border-line bg-sunk px-2 text-right aria-[invalid=true]:border-stop"
         />
         <span className="w-3 text-muted">{unit}</span>

@@ -2,9 +2,10 @@ import { seenParts } from '@sable/core/finish/surfaceFigures'
 import { type LimitName, noPurpose, type Purpose, purposeSchema } from '@sable/core/strength/purpose'
 import { loadKinds } from '@sable/core/strength/strengthFigures'
 import { inWords } from '@sable/core/units/format'
-import { useState } from 'react'
+import { typedNumber } from '@sable/core/units/typedNumber'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'
+import { useDraft } from '../../ui/useDraft'
 import { limitNames } from './limits'
 
 /** A limit as a person types it: hours and minutes are minutes here, the rest is in the core's units. */
@@ -147,25 +148,16 @@ function NumberField({
   /** Returns whether the value could be taken. */
   onChange: (value: number | undefined) => boolean
 }) {
-  const [draft, setDraft] = useState<string>()
-  const [wrong, setWrong] = useState(false)
+  const text = value === undefined ? '' : String(Number((value / per).toFixed(3)))
+  const { wrong, ...field } = useDraft(text, (typed) => onChange(typed.trim() === '' ? undefined : typedNumber(typed) * per))
   return (
     <label className="flex items-center gap-2 text-[12px]">
       <span className="flex-1 text-muted">{label}</span>
       <input
-        value={draft ?? (value === undefined ? '' : String(Number((value / per).toFixed(3))))}
+        {...field}
         placeholder="none"
         inputMode="decimal"
         aria-invalid={wrong}
-        onChange={(event) => {
-          const text = event.target.value
-          setDraft(text)
-          setWrong(!onChange(text.trim() === '' ? undefined : Number(text.replace(',', '.')) * per))
-        }}
-        onBlur={() => {
-          setDraft(undefined)
-          setWrong(false)
-        }}
         className="figure h-7 w-24 rounded border border-line bg-sunk px-2 text-right aria-[invalid=true]:border-stop"
       />
       <span className="w-7 text-muted">{unit}</span>

@@ -1,5 +1,5 @@
 import { directionWords, type LimitName, type Purpose } from '@sable/core/strength/purpose'
-import { formatDuration } from '@sable/core/units/format'
+import { formatDuration, formatForce } from '@sable/core/units/format'
 import { wordsOf } from './ledger/verdicts/strengthVerdict'
 
 export const limitNames: readonly LimitName[] = ['maxTimeS', 'maxMassG', 'maxCost', 'maxRaUm', 'minLoadN']
@@ -24,7 +24,7 @@ export const shownLimit = (limit: LimitName, value: number): string => {
     case 'maxRaUm':
       return `${value.toFixed(1)} µm`
     case 'minLoadN':
-      return `${value.toFixed(0)} N`
+      return formatForce(value)
   }
 }
 

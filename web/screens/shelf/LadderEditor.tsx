@@ -1,4 +1,5 @@
 import { throughLadder } from '@sable/core/melt/flowLimit'
+import { typedNumber } from '@sable/core/units/typedNumber'
 import { Plus, X } from 'lucide-react'
 import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
 import { Button, IconButton } from '../../ui/Button'
@@ -35,14 +36,14 @@ export function LadderEditor({ points, onChange }: { points: readonly Point[]; o
                 name={`Nozzle of point ${i + 1}`}
                 unit="°C"
                 text={String(point.temperature)}
-                onCommit={(text) => set(i, { temperature: Number(text.replace(',', '.')) })}
+                onCommit={(text) => set(i, { temperature: typedNumber(text) })}
               />
               <DraftField
                 label={i === 0 ? 'Failed at' : ''}
                 name={`Flow of point ${i + 1}`}
                 unit="mm³/s"
                 text={String(point.flow)}
-                onCommit={(text) => set(i, { flow: Number(text.replace(',', '.')) })}
+                onCommit={(text) => set(i, { flow: typedNumber(text) })}
               />
               <IconButton label={`Remove point ${i + 1}`} onClick={() => onChange(points.toSpliced(i, 1))}>
                 <X className="size-3.5" />

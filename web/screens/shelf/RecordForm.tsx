@@ -1,6 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { recordSchemas, type ShelfKind } from '@sable/contract/shelf'
 import { inWords } from '@sable/core/units/format'
+import { typedNumber } from '@sable/core/units/typedNumber'
 import clsx from 'clsx'
 import { useRef } from 'react'
 import { type FieldErrors, type FieldValues, get, type UseFormRegister, useForm } from 'react-hook-form'
@@ -167,7 +168,7 @@ function Control({
 const toNumber = (value: unknown): number | undefined => {
   if (typeof value === 'number' || value === undefined) return value as number | undefined
   const text = String(value).trim()
-  return text === '' ? undefined : Number(text.replace(',', '.'))
+  return text === '' ? undefined : typedNumber(text)
 }
 const emptyToNothing = (value: unknown): unknown => (value === '' || value === null ? undefined : value)
 const toTags = (value: unknown): string[] =>

@@ -1,5 +1,6 @@
 import type { Shelf } from '@sable/contract/shelf'
 import { isLikelyWet, learnedReel, type Spool } from '@sable/core/shelf/spool'
+import { typedNumber } from '@sable/core/units/typedNumber'
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { Button, IconButton } from '../../ui/Button'
@@ -86,8 +87,8 @@ export function SpoolPanel({ spool, shelf, onChange }: { spool: Spool; shelf: Sh
 function Weighings({ spool, onChange }: { spool: Spool; onChange: (spool: Spool) => void }) {
   const [on, setOn] = useState(today())
   const [text, setText] = useState('')
-  const grossG = Number(text.replace(',', '.'))
-  const isWeight = text.trim() !== '' && Number.isFinite(grossG) && grossG > 0
+  const grossG = typedNumber(text)
+  const isWeight = grossG > 0 && grossG < Infinity
   const add = (): void => {
     if (!isWeight) return
     onChange({ ...spool, weighings: [...spool.weighings, { on, grossG }].sort((a, b) => a.on.localeCompare(b.on)) })

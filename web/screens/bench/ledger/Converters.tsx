@@ -3,6 +3,7 @@ import { tipOffset } from '@sable/core/melt/flowLimit'
 import type { Setup } from '@sable/core/profile/resolve'
 import { type NozzleBody, nozzleBodies } from '@sable/core/shelf/nozzle'
 import { inWords } from '@sable/core/units/format'
+import { typedNumber } from '@sable/core/units/typedNumber'
 import { ArrowLeftRight } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../../../ui/Button'
@@ -102,8 +103,8 @@ function Linked({ start, sides, told }: { start: number; sides: readonly Side[];
                 onChange={(event) => {
                   const text = event.target.value
                   setTyped({ i, text })
-                  const value = Number(text.replace(',', '.'))
-                  if (text.trim() !== '' && Number.isFinite(value) && per > 0) setBase(value / per)
+                  const value = typedNumber(text)
+                  if (Number.isFinite(value) && per > 0) setBase(value / per)
                 }}
                 onBlur={() => setTyped(undefined)}
                 className="figure h-7 w-20 rounded border border-line bg-sunk px-2 text-right"
@@ -124,7 +125,7 @@ const shown = (value: number): string => String(Number(value.toPrecision(4)))
 function Temperatures({ start, body }: { start: number; body: NozzleBody }) {
   const [other, setOther] = useState<NozzleBody>(body === 'hardenedSteel' ? 'brass' : 'hardenedSteel')
   const [set, setSet] = useState(String(start))
-  const value = Number(set.replace(',', '.'))
+  const value = typedNumber(set)
   return (
     <div className="border-t border-line pt-2.5 text-[12px]">
       <label className="flex flex-wrap items-center gap-1.5">

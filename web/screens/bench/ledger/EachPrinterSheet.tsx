@@ -6,7 +6,7 @@ import type { Prediction } from '@sable/core/predict'
 import type { Setup } from '@sable/core/profile/resolve'
 import { hybrids } from '@sable/core/shelf/hybrids'
 import type { Printer } from '@sable/core/shelf/printer'
-import { formatDuration } from '@sable/core/units/format'
+import { formatDuration, signedPercent } from '@sable/core/units/format'
 import { useMemo, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
 import { addCandidate, nextName } from '../../../desk/edits'
@@ -78,7 +78,7 @@ export function EachPrinterSheet({ candidate, content, part, shelf, onClose }: P
                 <td className="py-1.5">{printer.name}</td>
                 <td className="figure text-right">{prediction ? formatDuration(prediction.timeS) : tried ? 'cannot print it' : '…'}</td>
                 <td className="figure text-right text-muted">
-                  {i > 0 && prediction && base !== undefined ? percent(prediction.timeS / base - 1) : ''}
+                  {i > 0 && prediction && base !== undefined ? signedPercent(prediction.timeS / base - 1) : ''}
                 </td>
                 <td className="pl-4 text-muted">{prediction && mostHeld(prediction)}</td>
                 <td className="space-x-1 text-right whitespace-nowrap">
@@ -145,8 +145,6 @@ function Difference({ request, own, other, base }: { request: PredictRequest; ow
     </section>
   )
 }
-
-const percent = (share: number): string => `${share < 0 ? '−' : '+'}${Math.abs(Math.round(100 * share))} %`
 
 function mostHeld({ limiters: shares }: Prediction): string {
   const most = limiters.reduce((a, b) => (shares[b] > shares[a] ? b : a))

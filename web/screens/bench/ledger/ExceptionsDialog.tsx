@@ -1,6 +1,7 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { type Exception, exceptionSchema, MOST_EXCEPTIONS, reachOf } from '@sable/core/profile/exceptions'
 import { type SettingName, settings } from '@sable/core/profile/settings'
+import { typedNumber } from '@sable/core/units/typedNumber'
 import { Plus, X } from 'lucide-react'
 import { edit } from '../../../desk/deskStore'
 import { setExceptions } from '../../../desk/edits'
@@ -121,4 +122,4 @@ function Place({ exception, onChange, onRemove }: { exception: Exception; onChan
 }
 
 /** Empty text takes a value back; a comma counts as a decimal point. */
-const toNumber = (text: string): number | undefined => (text.trim() === '' ? undefined : Number(text.replace(',', '.')))
+const toNumber = (text: string): number | undefined => (text.trim() === '' ? undefined : typedNumber(text))

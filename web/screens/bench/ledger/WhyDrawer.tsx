@@ -5,6 +5,7 @@ import { type Lever, leversFor } from '@sable/core/advice/levers'
 import { explain } from '@sable/core/advice/why'
 import { type DoubtfulFigure, rangeOf } from '@sable/core/doubt/doubt'
 import type { Prediction } from '@sable/core/predict'
+import { signed } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
@@ -203,11 +204,6 @@ function Levers({
       )}
     </>
   )
-}
-
-const signed = (value: number, digits: number): string => {
-  const text = Math.abs(value).toFixed(digits)
-  return Number(text) === 0 ? text : `${value > 0 ? '+' : '−'}${text}`
 }
 
 const toneOf = (change: number, better: Verdict['better']): string =>

@@ -1,3 +1,4 @@
+import { formatForce } from '@sable/core/units/format'
 import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceDot, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 import { roundTicks } from '../../../drawing/ticks'
 import type { Bearing } from './bearing'
@@ -24,7 +25,7 @@ export function AlongChart({ borne, wantedN }: { borne: readonly Borne[]; wanted
       aria-label={borne
         .map(
           ({ name, bearing }) =>
-            `${name} bears ${bearing.load.loadN.toFixed(0)} N, least ${(bearing.load.weakestAtMm - bearing.from).toFixed(1)} mm along it`,
+            `${name} bears ${formatForce(bearing.load.loadN)}, least ${(bearing.load.weakestAtMm - bearing.from).toFixed(1)} mm along it`,
         )
         .join('; ')}
       data-chart="load along the part"

@@ -1,3 +1,4 @@
+import { formatForce } from '@sable/core/units/format'
 import { type Bearing, freeBodyOf } from './bearing'
 
 const HEIGHT = 92
@@ -7,7 +8,7 @@ const BEAM = 46
 export function FreeBody({ bearing, forceN, left, width }: { bearing: Bearing; forceN: number; left: number; width: number }) {
   const { forces, held, arm } = freeBodyOf(bearing)
   const x = (at: number): number => left + at * width
-  const newtons = (share: number): string => `${(share * forceN).toFixed(forceN < 10 ? 1 : 0)} N`
+  const newtons = (share: number): string => formatForce(share * forceN)
   const momentNm = (forceN * arm * (bearing.to - bearing.from)) / 1000
   const clamp = held.find(({ how }) => how === 'clamped')
   const across = forces.find(({ way }) => way === 'across')

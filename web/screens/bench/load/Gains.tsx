@@ -5,6 +5,7 @@ import { type Lever, leversFor } from '@sable/core/advice/levers'
 import type { Prediction } from '@sable/core/predict'
 import type { SettingName } from '@sable/core/profile/settings'
 import { statedLoad } from '@sable/core/strength/purpose'
+import { signed } from '@sable/core/units/format'
 import { useMemo } from 'react'
 import { edit } from '../../../desk/deskStore'
 import { setValues } from '../../../desk/edits'
@@ -91,8 +92,8 @@ export function Gains({ candidate, prediction, content, part, shelf }: Props) {
             return (
               <tr key={lever.label} className="border-t border-line/60">
                 <td className="py-0.5">{lever.label}</td>
-                <td className="figure text-right text-better">+{newtons.toFixed(newtons < 10 ? 1 : 0)}</td>
-                <td className="figure text-right text-muted">{signed(minutes)}</td>
+                <td className="figure text-right text-better">{signed(newtons, newtons < 10 ? 1 : 0)}</td>
+                <td className="figure text-right text-muted">{signed(minutes, 1)}</td>
                 <td className="relative text-right">
                   {Number.isFinite(worth(gain)) ? (
                     <>
@@ -130,8 +131,3 @@ export function Gains({ candidate, prediction, content, part, shelf }: Props) {
 
 /** Newtons for an added minute; without end where none is added. */
 const worth = ({ newtons, minutes }: Gain): number => (minutes > 0.05 ? newtons / minutes : Infinity)
-
-const signed = (minutes: number): string => {
-  const text = Math.abs(minutes).toFixed(1)
-  return Number(text) === 0 ? '0.0' : `${minutes > 0 ? '+' : '−'}${text}`
-}

@@ -2,7 +2,7 @@ import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { loadKinds } from '@sable/core/strength/strengthFigures'
-import { inWords } from '@sable/core/units/format'
+import { formatForce, inWords } from '@sable/core/units/format'
 import type { LoadMap } from '@sable/core/views/loadMap'
 import { MousePointerClick, Table2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
@@ -18,6 +18,7 @@ import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
 import { useSize } from '../../../ui/useSize'
+import { BarGap, ViewBar } from '../../../ui/ViewBar'
 import { ChoosePair, type Pair, WithPair } from '../CandidatePair'
 import { LoadArrow } from '../LoadArrow'
 import { AlongChart, CHART_LEFT, CHART_RIGHT } from './AlongChart'
@@ -56,7 +57,7 @@ function Load({ content, part, shelf, pair }: Props & { pair: Pair }) {
   const wantedN = purpose.limits.minLoadN
   return (
     <section aria-label="Load" className="flex min-h-0 flex-1 flex-col">
-      <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1.5">
+      <ViewBar>
         <ChoosePair pair={pair} candidates={content.candidates} address={address} />
         <Select
           label="Load"
@@ -64,14 +65,14 @@ function Load({ content, part, shelf, pair }: Props & { pair: Pair }) {
           of={loadKinds.map((id) => ({ id, name: inWords(id) }))}
           onChange={(kind) => edit((before) => setPurpose(before, { ...before.purpose, load: { ...before.purpose.load, kind } }))}
         />
-        <div className="flex-1" />
+        <BarGap />
         {first && (
           <p className="text-[12.5px]">
             {loaded.map(({ candidate, bearing }) => (
               <span key={candidate.id} className="ml-4">
                 <span className="text-muted">{candidate.name} bears</span>{' '}
                 <span className={`figure ${wantedN !== undefined && bearing.load.loadN < wantedN ? 'text-stop' : ''}`}>
-                  {bearing.load.loadN.toFixed(bearing.load.loadN < 100 ? 1 : 0)} N
+                  {formatForce(bearing.load.loadN)}
                 </span>
               </span>
             ))}
@@ -81,7 +82,7 @@ function Load({ content, part, shelf, pair }: Props & { pair: Pair }) {
         <IconButton label="Table of the sections" disabled={!first} onClick={() => setTable(true)}>
           <Table2 className="size-4" />
         </IconButton>
-      </div>
+      </ViewBar>
       {stuck && (
         <p role="alert" className="px-3 pt-2 text-stop">
           {stuck.candidate.name} cannot be judged. {stuck.failed}
@@ -261,7 +262,7 @@ function Axes({ loaded, kind }: { loaded: readonly Loaded[]; kind: Loaded['beari
             </td>
             {loaded.map(({ candidate, prediction, bearing }) => (
               <td key={candidate.id} className={`figure text-right ${bearing.load.along === axis ? 'text-lantern-ink' : ''}`}>
-                {prediction.strength[`${kind}${axis}`].loadN.toFixed(0)} N
+                {formatForce(prediction.strength[`${kind}${axis}`].loadN)}
               </td>
             ))}
           </tr>

@@ -4,6 +4,7 @@ import { limiterReasons, limiters } from '@sable/core/motion/limiters'
 import type { Prediction } from '@sable/core/predict'
 import type { Step } from '@sable/core/steps/trail'
 import type { Purpose } from '@sable/core/strength/purpose'
+import { signedPercent } from '@sable/core/units/format'
 import clsx from 'clsx'
 import { GripVertical, TriangleAlert } from 'lucide-react'
 import { type Measure, measures, senseOf, signed } from './measures'
@@ -123,7 +124,7 @@ export function StepRow({ step, words, isOff, before, after, refused, average, w
           >
             {isOff || (before && after) ? text || '·' : <Waiting />}
             {one.id === 'time' && change !== undefined && before && Math.abs(change / one.of(before, purpose)) >= 0.005 && (
-              <span className="block text-[10.5px] leading-3 font-normal">{percent(change / one.of(before, purpose))}</span>
+              <span className="block text-[10.5px] leading-3 font-normal">{signedPercent(change / one.of(before, purpose))}</span>
             )}
           </td>
         )
@@ -207,5 +208,3 @@ function whyLonger(before: Prediction, after: Prediction): string | undefined {
     .reduce((a, b) => (b.by > a.by ? b : a))
   return grown.by > 0.02 ? `${Math.round(100 * grown.by)} % more ${limiterReasons[grown.limiter]}` : undefined
 }
-
-const percent = (part: number): string => `${part < 0 ? '−' : '+'}${Math.abs(Math.round(100 * part))} %`

@@ -1,6 +1,6 @@
 import type { Prediction } from '@sable/core/predict'
 import type { Purpose } from '@sable/core/strength/purpose'
-import { formatDuration } from '@sable/core/units/format'
+import { formatDuration, formatForce } from '@sable/core/units/format'
 import { verdicts } from '../ledger/verdicts/verdicts'
 
 /** What the steps of a trail are measured by. */
@@ -20,13 +20,12 @@ const shown: Readonly<Record<string, (value: number) => string>> = {
   cost: (money) => money.toFixed(2),
   surface: (um) => `${um.toFixed(1)} µm`,
   gloss: (share) => `${Math.round(100 * share)} %`,
-  strength: (n) => `${n >= 100 ? n.toFixed(0) : n.toPrecision(3)} N`,
+  strength: formatForce,
 }
 
 /** Differences of time are told finer than times, so that they visibly add up. */
 const changed: Readonly<Record<string, (value: number) => string>> = {
   time: (s) => (s < 59.5 ? `${s.toFixed(0)} s` : s < 3570 ? `${(s / 60).toFixed(1)} min` : formatDuration(s)),
-  strength: (n) => `${n.toFixed(n < 100 ? 1 : 0)} N`,
 }
 
 export const measures: readonly Measure[] = [

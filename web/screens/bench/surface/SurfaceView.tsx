@@ -14,6 +14,7 @@ import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { TableSheet } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
+import { BarGap, ViewBar } from '../../../ui/ViewBar'
 import { ChoosePair, type Pair, WithPair } from '../CandidatePair'
 import { OrientationsSheet } from '../OrientationsSheet'
 import { type MapKind, mapKinds, meansByLayer, type Range, rangeOf, readingAt } from './maps'
@@ -44,7 +45,7 @@ function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
   const [first] = ready
   return (
     <section aria-label="Surface" className="flex min-h-0 flex-1 flex-col">
-      <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1.5">
+      <ViewBar>
         <ChoosePair pair={pair} candidates={content.candidates} address={address} />
         <Select
           label="Map"
@@ -52,7 +53,7 @@ function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
           of={mapKinds.map(({ id, label }) => ({ id, name: label }))}
           onChange={(id) => address.set({ map: id === 'roughness' ? undefined : id })}
         />
-        <div className="flex-1" />
+        <BarGap />
         {ready.length < all.length && !stuck && (
           <span role="status" className="text-[12px] text-muted">
             Mapping …
@@ -65,7 +66,7 @@ function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
         <IconButton label="Table of the map" disabled={!first} onClick={() => setTable(true)}>
           <Table2 className="size-4" />
         </IconButton>
-      </div>
+      </ViewBar>
       {stuck && (
         <p role="alert" className="px-3 pt-2 text-stop">
           {stuck.candidate.name} cannot be mapped. {stuck.failed}

@@ -138,6 +138,7 @@ function causeOf({ id }: MapKind, { tracks, settings }: Prediction, map: Surface
       if (lean > 85)
         return settings.ironing === 'on' ? 'A level top, smoothed by ironing.' : `A level top of ${settings.lineWidth.toFixed(2)} mm lines.`
       if (lean < 0 && settings.supports !== 'off' && -lean > settings.supportAngle) return 'Was broken off supports.'
+      if (Math.abs(lean) < 0.5) return `Edges of ${height.toFixed(2)} mm layers, one over another, on an upright face.`
       return `Layers of ${height.toFixed(2)} mm stand as steps on a face that leans ${Math.abs(lean).toFixed(0)}° ${lean < 0 ? 'over' : 'back'}.`
     case 'gloss':
       return `This layer loads the melt up to ${(100 * tracks.melt[layer]!).toFixed(0)} % of what fails.`

@@ -1,6 +1,7 @@
 import type { SearchSpec } from '@sable/contract/search'
 import type { Objective } from '@sable/core/search/figures'
 import { choicesOf, type Dimension } from '@sable/core/search/space'
+import { signedPercent } from '@sable/core/units/format'
 import { figureWords, shown } from './figureWords'
 import { choiceWords } from './PointPanel'
 import type { Point } from './plot'
@@ -38,12 +39,13 @@ export function HoverNote({
         <p className="text-muted">
           against {first.name}:{' '}
           {axes
-            .map(({ figure }) => `${percent(point.figures[figure] / first.figures[figure] - 1)} ${figureWords[figure].label.toLowerCase()}`)
+            .map(
+              ({ figure }) =>
+                `${signedPercent(point.figures[figure] / first.figures[figure] - 1)} ${figureWords[figure].label.toLowerCase()}`,
+            )
             .join(', ')}
         </p>
       )}
     </div>
   )
 }
-
-const percent = (share: number): string => (Number.isFinite(share) ? `${share < 0 ? '−' : '+'}${Math.abs(100 * share).toFixed(0)} %` : '–')

@@ -172,7 +172,7 @@ export function Scatter(props: Props) {
         to={toX}
         from={fromX}
         span={[TOP, height - BOTTOM]}
-        nearEnd={toX(limitOn(limits, x.figure) ?? 0) > width - 110}
+        nearEnd={toX(limitOn(limits, x.figure) ?? 0) > width - 150}
         onMove={onLimit}
       />
       <LimitLine

@@ -1,5 +1,5 @@
 import type { FigureName } from '@sable/core/search/figures'
-import { formatDuration } from '@sable/core/units/format'
+import { formatDuration, signed } from '@sable/core/units/format'
 
 interface Words {
   readonly label: string
@@ -30,6 +30,6 @@ export function shown(figure: FigureName, value: number): string {
 /** "−12 min"; "same" where the difference does not show. */
 export function difference(figure: FigureName, by: number): string {
   const { unit, per, digits } = figureWords[figure]
-  const text = Math.abs(by / per).toFixed(figure === 'time' ? 1 : digits)
-  return Number(text) === 0 ? 'same' : `${by < 0 ? '−' : '+'}${text}${unit === '' ? '' : ` ${unit}`}`
+  const text = signed(by / per, figure === 'time' ? 1 : digits)
+  return Number(text) === 0 ? 'same' : `${text}${unit === '' ? '' : ` ${unit}`}`
 }

@@ -1,5 +1,6 @@
 import { definitionOf, type SettingName } from '@sable/core/profile/settings'
 import { MOST_CHOICES } from '@sable/core/search/space'
+import { typedNumber } from '@sable/core/units/typedNumber'
 
 const number = String.raw`(-?\d+(?:[.,]\d+)?)`
 const stretch = new RegExp(`^${number}\\s*(?:to|–|-|\\.\\.)\\s*${number}(?:\\s*(?:by|step)\\s*${number})?$`, 'i')
@@ -26,15 +27,15 @@ export function parseChoices(
   const values: number[] = []
   for (const part of parts) {
     const range = stretch.exec(part)
-    const asNumber = (digits: string): number => Number(digits.replace(',', '.'))
+
     if (!range) {
-      const value = asNumber(part)
+      const value = typedNumber(part)
       if (!Number.isFinite(value)) return { wrong: `"${part}" is no number.` }
       values.push(value)
       continue
     }
-    const [from, to] = [asNumber(range[1]!), asNumber(range[2]!)]
-    const by = range[3] === undefined ? (setting.whole ? 1 : (to - from) / 4) : asNumber(range[3])
+    const [from, to] = [typedNumber(range[1]!), typedNumber(range[2]!)]
+    const by = range[3] === undefined ? (setting.whole ? 1 : (to - from) / 4) : typedNumber(range[3])
     if (!(by > 0) || to < from) return { wrong: `"${part}" must go upward.` }
     if ((to - from) / by > MOST_CHOICES) return { wrong: `"${part}" makes more than ${MOST_CHOICES} values.` }
     for (let i = 0; from + i * by <= to + by * 1e-6; i++) values.push(Number((from + i * by).toPrecision(9)))

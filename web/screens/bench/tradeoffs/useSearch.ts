@@ -47,3 +47,6 @@ export function useSearch(id: string | undefined): Watched {
   }, [id])
   return watched
 }
+
+/** Whether a search is being worked on, or will be without anybody's doing. */
+export const isRunning = ({ state }: Search): boolean => state === 'running' || state === 'waiting'

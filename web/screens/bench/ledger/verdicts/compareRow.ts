@@ -1,3 +1,4 @@
+import { signedPercent } from '@sable/core/units/format'
 import type { Verdict } from './verdict'
 
 /** How a figure stands against the first column's. */
@@ -21,6 +22,6 @@ export function compareRow(values: readonly (number | undefined)[], better: Verd
     const percent = Math.round(share * 100)
     if (percent === 0) return { bar, change: '', sense: 'same' }
     const sense = better === 'neither' ? 'same' : share < 0 === (better === 'less') ? 'better' : 'worse'
-    return { bar, change: `${percent > 0 ? '+' : '−'}${Math.abs(percent)} %`, sense }
+    return { bar, change: signedPercent(share), sense }
   })
 }

@@ -1,5 +1,6 @@
 import { statedLoad } from '@sable/core/strength/purpose'
 import { type LoadCase, type LoadKind, loadCases } from '@sable/core/strength/strengthFigures'
+import { splitForce } from '@sable/core/units/format'
 import { atHeight, fixed, percent, plain, type Verdict } from './verdict'
 
 const kindWords: Readonly<Record<LoadKind, readonly [label: string, help: string]>> = {
@@ -24,7 +25,7 @@ const load = (id: LoadCase): Verdict => {
     better: 'more',
     of: (p) => ({
       value: p.strength[id].loadN,
-      ...force(p.strength[id].loadN),
+      ...splitForce(p.strength[id].loadN),
       ...(p.strength[id].by === 'buckling' ? { note: 'buckles' } : {}),
       basis: p.strength[id].basis,
     }),
@@ -37,13 +38,6 @@ const stiffness = (perMm: number): { value: number; text: string; unit: string }
   unit: 'N/mm',
 })
 
-/** Newtons with three figures, as the estimate deserves. */
-function force(newtons: number): { text: string; unit: string } {
-  if (newtons >= 9995) return { text: fixed(newtons / 1000, 1), unit: 'kN' }
-  if (newtons >= 999.5) return { text: fixed(newtons / 1000, 2), unit: 'kN' }
-  return { text: fixed(newtons, newtons < 99.95 ? 1 : 0), unit: 'N' }
-}
-
 export const strengthVerdict: Verdict = {
   id: 'strength',
   label: 'Strength',
@@ -53,7 +47,7 @@ export const strengthVerdict: Verdict = {
   of: (p, purpose) => {
     const stated = statedLoad(p, purpose)
     if (p.flexible) return { ...stiffness(stated.stiffnessNmm), note: `gives way, ${wordsOf(stated)}`, basis: stated.basis, base: 'N/mm' }
-    return { value: stated.loadN, ...force(stated.loadN), note: wordsOf(stated), basis: stated.basis }
+    return { value: stated.loadN, ...splitForce(stated.loadN), note: wordsOf(stated), basis: stated.basis }
   },
   parts: [
     plain(

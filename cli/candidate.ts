@@ -1,0 +1,64 @@
+import { InputError } from '@sable/core/errors'
+import type { ProfileFile } from '@sable/core/formats/profileFile'
+import type { Placement } from '@sable/core/mesh/place'
+import { type Part, type Prediction, predict } from '@sable/core/predict'
+import type { Exception } from '@sable/core/profile/exceptions'
+import { resolveSettings, type Setup } from '@sable/core/profile/resolve'
+import { isSettingName, parseValue, type SettingValues } from '@sable/core/profile/settings'
+import { inOwnUnit } from '@sable/core/profile/typedValue'
+import type { PolygonKernel } from '@sable/core/regions/polygon'
+import type { StageCache } from '@sable/core/stageCache'
+import { noPurpose, type Purpose, placeOf } from '@sable/core/strength/purpose'
+import { findSetup } from './findRecords'
+import type { SharedOptions } from './options'
+
+export interface CandidateChoice {
+  readonly setup: Setup
+  readonly values: SettingValues
+  readonly placement: Placement
+  readonly exceptions: readonly Exception[]
+}
+
+/** What a profile file and the options over it say together. */
+export function candidateOf(file: ProfileFile | undefined, options: SharedOptions): CandidateChoice {
+  const setup = findSetup({
+    printer: options.printer ?? file?.printer,
+    nozzle: options.nozzle ?? file?.nozzle,
+    material: options.material ?? file?.material,
+  })
+  const values = readSettings(options.set, setup, file?.settings ?? {})
+  const placement: Placement = { scale: options.scale, rotateDeg: options.rotate }
+  return { setup, values, placement, exceptions: file?.exceptions ?? [] }
+}
+
+export function predictWith(
+  part: Part,
+  file: ProfileFile | undefined,
+  options: SharedOptions,
+  kernel: PolygonKernel,
+  cache: StageCache,
+): Prediction {
+  const { setup, values, placement, exceptions } = candidateOf(file, options)
+  return predict(part, placement, setup, values, { kernel, cache, exceptions, load: placeOf(purposeOf(options)) })
+}
+
+/** The weakest of the usual loads unless another one is asked for. */
+export function purposeOf({ load = noPurpose.load, grip }: SharedOptions): Purpose {
+  const [heldTo, loadedFrom] = grip ?? [load.heldTo, load.loadedFrom]
+  return { ...noPurpose, load: { ...load, heldTo, loadedFrom } }
+}
+
+/** Values of a profile with those of the command line over them, which may carry a unit. */
+function readSettings(pairs: readonly string[], setup: Setup, base: SettingValues): SettingValues {
+  const values: Record<string, number | string> = { ...base }
+  for (const pair of pairs) {
+    const at = pair.indexOf('=')
+    if (at < 1)
+      throw new InputError('set-malformed', `"${pair}" is not of the form name=value.`, '--set', 'Write for example --set layerHeight=0.2.')
+    const name = pair.slice(0, at).trim()
+    const text = pair.slice(at + 1)
+    const { settings } = resolveSettings(setup, values)
+    values[name] = parseValue(name, isSettingName(name) ? inOwnUnit(name, text, (other) => Number(settings[other])) : text, '--set')
+  }
+  return values
+}

@@ -1,0 +1,33 @@
+import { basename } from 'node:path'
+import { StageCache } from '@sable/core/stageCache'
+import { placeOf } from '@sable/core/strength/purpose'
+import { fieldsOf } from '@sable/core/views/fields'
+import type { Command } from 'commander'
+import { candidateOf, predictWith, purposeOf } from '../candidate'
+import { loadPart, loadProfile, writeNamed } from '../files'
+import { openKernel } from '../openKernel'
+import { type SharedOptions, withLoad } from '../options'
+import { asJson, asTable, fieldsAsJson, print } from '../report'
+
+export function addPredict(program: Command): void {
+  withLoad(program.command('predict').description('figures for one profile').argument('<model>', 'STL, 3MF or OBJ file'))
+    .option('--profile <file>', 'profile file')
+    .option('--fields <file>', 'where to write what is known of each layer, facet and section, as JSON')
+    .action(async (model: string, options: SharedOptions & { profile?: string; fields?: string }) => {
+      const part = await loadPart(model)
+      const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
+      const purpose = purposeOf(options)
+      const [kernel, cache] = [await openKernel(), new StageCache()]
+      const prediction = predictWith(part, file, options, kernel, cache)
+      if (options.fields !== undefined) {
+        const { setup, values, placement, exceptions } = candidateOf(file, options)
+        const fields = fieldsOf(part, placement, setup, values, { kernel, cache, exceptions, load: placeOf(purpose) })
+        await writeNamed(options.fields, [fieldsAsJson(fields)])
+      }
+      print(
+        options.json
+          ? JSON.stringify(asJson(prediction, purpose), null, 2)
+          : asTable([file?.name ?? basename(model)], [prediction], purpose),
+      )
+    })
+}

@@ -1,0 +1,54 @@
+import { createReadStream } from 'node:fs'
+import { basename } from 'node:path'
+import { InputError } from '@sable/core/errors'
+import type { Setup } from '@sable/core/profile/resolve'
+import { ProgramTimer } from '@sable/core/program/timeProgram'
+import type { Command } from 'commander'
+import { unreadable } from '../files'
+import { findSetup } from '../findRecords'
+import { readNumber } from '../options'
+import { asProgramTable, print } from '../report'
+
+export function addTime(program: Command): void {
+  program
+    .command('time')
+    .description('time a G-code program on a printer')
+    .argument('<program>', 'G-code file, whatever wrote it')
+    .option('--printer <key>', 'printer from the shelf')
+    .option('--corner-speed <mm/s>', 'speed kept at corners, unless the program tells its own', readNumber('--corner-speed'))
+    .option('--feature-pattern <regex>', 'comments that name a feature; the first group is the name')
+    .option('--layer-pattern <regex>', 'comments that begin a layer')
+    .option('--json', 'print one JSON object')
+    .action(
+      async (
+        path: string,
+        options: { printer?: string; cornerSpeed?: number; featurePattern?: string; layerPattern?: string; json?: boolean },
+      ) => {
+        const { printer } = findSetup({ printer: options.printer })
+        const timer = newTimer(printer, options)
+        try {
+          for await (const piece of createReadStream(path, { highWaterMark: 1 << 20 })) timer.push(piece as Buffer)
+        } catch (error) {
+          throw unreadable(path, error)
+        }
+        const figures = timer.finish()
+        print(options.json ? JSON.stringify(figures, null, 2) : asProgramTable(basename(path), printer.name, figures))
+      },
+    )
+}
+
+function newTimer(
+  printer: Setup['printer'],
+  options: { cornerSpeed?: number; featurePattern?: string; layerPattern?: string },
+): ProgramTimer {
+  try {
+    return new ProgramTimer(printer, options)
+  } catch (error) {
+    throw new InputError(
+      'pattern-malformed',
+      `This is no regular expression (${(error as Error).message}).`,
+      '--feature-pattern or --layer-pattern',
+      'Write for example --feature-pattern "part: (.*)".',
+    )
+  }
+}

@@ -1,0 +1,47 @@
+import { type FileHandle, open, readFile, writeFile } from 'node:fs/promises'
+import { basename } from 'node:path'
+import { InputError } from '@sable/core/errors'
+import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFile'
+import { readPart } from '@sable/core/formats/readPart'
+import type { Part } from '@sable/core/predict'
+import { contentKey } from './contentKey'
+
+export async function loadPart(path: string): Promise<Part> {
+  const bytes = await readNamed(path)
+  return readPart(bytes, basename(path), contentKey(bytes))
+}
+
+export async function loadProfile(path: string): Promise<ProfileFile> {
+  return readProfileFile((await readNamed(path)).toString('utf8'), basename(path))
+}
+
+async function readNamed(path: string): Promise<Buffer> {
+  try {
+    return await readFile(path)
+  } catch (error) {
+    throw unreadable(path, error)
+  }
+}
+
+export async function writeNamed(path: string, pieces: readonly (string | Uint8Array)[]): Promise<void> {
+  let file: FileHandle | undefined
+  try {
+    file = await open(path, 'w')
+    for (const piece of pieces) await writeFile(file, piece)
+  } catch (error) {
+    throw new InputError(
+      'file-unwritable',
+      `The file cannot be written (${(error as NodeJS.ErrnoException).code}).`,
+      path,
+      'Check the path.',
+    )
+  } finally {
+    await file?.close()
+  }
+}
+
+export function unreadable(path: string, error: unknown): InputError {
+  const { code } = error as NodeJS.ErrnoException
+  const why = code === 'ENOENT' ? 'There is no such file.' : code === 'EISDIR' ? 'This is a folder.' : `The file cannot be read (${code}).`
+  return new InputError('file-unreadable', why, path, 'Check the path.')
+}

@@ -13,13 +13,18 @@ export class LedgerPage {
    * Opens a fresh copy of the demo's lineup, so that no test sees what another has done.
    *
    * @param columns how many of its candidates are wanted: each takes time to compute
+   * @param values of candidates by their names, in the place of their own
    */
-  async openCopy(columns = 3): Promise<void> {
+  async openCopy(columns = 3, values: Readonly<Record<string, object>> = {}): Promise<void> {
     const server = this.page.request
     const known = (await (await server.get('/api/lineups')).json()) as { id: string; demo: boolean }[]
     const demo = known.find((lineup) => lineup.demo)
     const content = await (await server.get(`/api/lineups/${demo?.id}`)).json()
-    const candidates = content.candidates.slice(0, columns).map((candidate: object) => ({ ...candidate, id: crypto.randomUUID() }))
+    const candidates = content.candidates.slice(0, columns).map((candidate: { name: string; values: object }) => ({
+      ...candidate,
+      id: crypto.randomUUID(),
+      values: values[candidate.name] ?? candidate.values,
+    }))
     const copy = await (await server.post('/api/lineups', { data: { ...content, candidates } })).json()
     await this.open(`/bench/${copy.id}/ledger`)
   }

@@ -14,6 +14,8 @@ const SAMPLE_SHARE = 0.4
 const WIDEST = 1.5
 /** A branch shorter than this many times its own width only points into a corner of the rim. */
 const SPUR = 1
+/** What stays within this, mm, goes nowhere. */
+const LEAST_WAY = 1e-6
 /** A branch longer than this, mm, is no spur whatever its width. */
 const LONGEST_SPUR = 4
 
@@ -185,28 +187,39 @@ class Middle {
     }
   }
 
-  /** Drops short branches that only point into a corner of the rim. */
+  /**
+   * Drops short branches that only point into a corner of the rim. A place that has nothing but such branches keeps its two
+   * longest: they are the way through it.
+   */
   dropSpurs(): void {
+    const spurs = new Map<number, { readonly chain: readonly number[]; readonly length: number }[]>()
     for (let end = 0; end < this.half.length; end++) {
       if (this.degree(end) !== 1) continue
-      const chain = [end]
-      let length = 0
-      let before = -1
-      let at = end
-      for (;;) {
-        const on = this.onFrom(at, before)
-        if (on < 0) break
-        length += Math.hypot(this.x[on]! - this.x[at]!, this.y[on]! - this.y[at]!)
-        const degree = this.degree(on)
-        if (degree > 2) {
-          if (length < SPUR * 2 * this.half[on]!) for (const node of chain) this.remove(node)
-          break
-        }
-        if (degree < 2 || length > LONGEST_SPUR) break
-        chain.push(on)
-        before = at
-        at = on
-      }
+      const spur = this.spurFrom(end)
+      if (spur) spurs.set(spur.junction, [...(spurs.get(spur.junction) ?? []), spur])
+    }
+    for (const [junction, own] of spurs) {
+      const needless = own.length < this.degree(junction) ? own : own.sort((a, b) => b.length - a.length).slice(2)
+      for (const { chain } of needless) for (const node of chain) this.remove(node)
+    }
+  }
+
+  /** The branch from an end to the junction that it hangs on, where it is short. */
+  private spurFrom(end: number): { chain: readonly number[]; length: number; junction: number } | undefined {
+    const chain = [end]
+    let length = 0
+    let before = -1
+    let at = end
+    for (;;) {
+      const on = this.onFrom(at, before)
+      if (on < 0) return undefined
+      length += Math.hypot(this.x[on]! - this.x[at]!, this.y[on]! - this.y[at]!)
+      const degree = this.degree(on)
+      if (degree > 2) return length < SPUR * 2 * this.half[on]! ? { chain, length, junction: on } : undefined
+      if (degree < 2 || length > LONGEST_SPUR) return undefined
+      chain.push(on)
+      before = at
+      at = on
     }
   }
 
@@ -216,7 +229,12 @@ class Middle {
     for (const rings of [false, true]) {
       for (let node = 0; node < this.half.length; node++) {
         if (!rings && this.degree(node) === 2) continue
-        for (let k = 3 * node; k < 3 * node + 3; k++) if (this.links[k]! >= 0) lines.push(this.follow(node, k, most))
+        for (let k = 3 * node; k < 3 * node + 3; k++) {
+          if (this.links[k]! < 0) continue
+          const line = this.follow(node, k, most)
+          // Rim points on one circle have their nodes in one place: what leads from one to the other is no line.
+          if (line.xy.some((value, i) => Math.abs(value - line.xy[i % 2]!) > LEAST_WAY)) lines.push(line)
+        }
       }
     }
     return lines

@@ -1,5 +1,5 @@
 import type { FigureName } from '@sable/core/search/figures'
-import { formatDuration, signed } from '@sable/core/units/format'
+import { formatDuration, formatForce, signed } from '@sable/core/units/format'
 
 interface Words {
   readonly label: string
@@ -23,6 +23,7 @@ export const figureWords: Readonly<Record<FigureName, Words>> = {
 /** "1 h 12 min", "14.2 µm" */
 export function shown(figure: FigureName, value: number): string {
   if (figure === 'time') return formatDuration(value)
+  if (figure === 'strength') return formatForce(value)
   const { unit, per, digits } = figureWords[figure]
   return `${(value / per).toFixed(digits)}${unit === '' ? '' : ` ${unit}`}`
 }

@@ -14,11 +14,11 @@ export function formatDuration(seconds: number): string {
   return `${text} ${unit}`
 }
 
-/** A load in newtons or kilonewtons, with about as many figures as such an estimate deserves. */
+/** A load in newtons or kilonewtons, with about as many figures as such an estimate deserves; whole newtons were stated. */
 export function splitForce(newtons: number): { text: string; unit: string } {
   const size = Math.abs(newtons)
   if (size >= 999.5) return { text: (newtons / 1000).toFixed(size >= 9995 ? 1 : 2), unit: 'kN' }
-  return { text: newtons.toFixed(size < 99.95 ? 1 : 0), unit: 'N' }
+  return { text: newtons.toFixed(size < 99.95 && !Number.isInteger(newtons) ? 1 : 0), unit: 'N' }
 }
 
 /** "8.4 N", "81 N", "13.3 kN" */

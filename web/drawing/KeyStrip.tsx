@@ -13,22 +13,31 @@ export function KeyStrip({ of, only, onOnly }: { of: Key; only?: number | undefi
       </p>
     )
   }
+  const swatch = (label: string, colour: string) => (
+    <>
+      <span aria-hidden className="h-2 w-3.5 rounded-full" style={{ background: colour }} />
+      {label}
+    </>
+  )
   return (
-    <ul className="flex flex-wrap gap-x-1 gap-y-0.5">
+    <ul className="-mx-1.5 flex flex-wrap gap-x-1 gap-y-0.5 text-[11.5px]">
       {of.kinds.map(({ id, label, colour }) => (
         <li key={id}>
-          <button
-            type="button"
-            aria-pressed={only === id}
-            onClick={() => onOnly?.(only === id ? undefined : id)}
-            className={clsx(
-              'flex items-center gap-1.5 rounded px-1.5 py-0.5 text-[11.5px] hover:bg-line',
-              only !== undefined && only !== id ? 'text-muted' : 'text-ink',
-            )}
-          >
-            <span aria-hidden className="h-2 w-3.5 rounded-full" style={{ background: colour }} />
-            {label}
-          </button>
+          {onOnly ? (
+            <button
+              type="button"
+              aria-pressed={only === id}
+              onClick={() => onOnly(only === id ? undefined : id)}
+              className={clsx(
+                'flex items-center gap-1.5 rounded px-1.5 py-0.5 hover:bg-line',
+                only !== undefined && only !== id ? 'text-muted' : 'text-ink',
+              )}
+            >
+              {swatch(label, colour)}
+            </button>
+          ) : (
+            <span className="flex items-center gap-1.5 px-1.5 py-0.5">{swatch(label, colour)}</span>
+          )}
         </li>
       ))}
     </ul>

@@ -43,7 +43,9 @@ export function WeakestSection({ name, bearing, moves }: { name: string; bearing
           view={view}
         />
       </div>
-      <KeyStrip of={drawn.key} />
+      <div className="px-3 pb-1">
+        <KeyStrip of={drawn.key} />
+      </div>
     </div>
   )
 }

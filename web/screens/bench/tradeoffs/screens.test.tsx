@@ -194,7 +194,7 @@ describe('a variant', () => {
     const panel = within(screen.getByRole('complementary', { name: 'Variants' }))
     expect(panel.getByText('Walls').nextSibling?.textContent).toBe('3')
     expect(panel.getAllByText('Time').at(-1)!.nextSibling?.textContent).toBe('20 min+10.0 min')
-    expect(panel.getByText('Strength').nextSibling?.textContent).toBe('90.0 N−10 N')
+    expect(panel.getByText('Strength').nextSibling?.textContent).toBe('90 N−10 N')
     await user.click(panel.getByRole('button', { name: 'As a column' }))
     expect(taken).toHaveBeenCalledWith(points[1])
   })

@@ -6,6 +6,15 @@ class HandWorker {
   readonly asked: { readonly request: PredictRequest; readonly stop: Int32Array; readonly answer: (answer: PredictAnswer) => void }[] = []
   fails: Error | undefined
 
+  readonly tried: PredictRequest[] = []
+
+  async tryAll(requests: readonly PredictRequest[], _: Int32Array, onEach: (index: number, found: unknown) => void): Promise<void> {
+    for (const [index, one] of requests.entries()) {
+      this.tried.push(one)
+      onEach(index, one)
+    }
+  }
+
   predict(request: PredictRequest, stop: Int32Array): Promise<PredictAnswer> {
     if (this.fails) return Promise.reject(this.fails)
     return new Promise((answer) => this.asked.push({ request, stop, answer }))
@@ -99,6 +108,22 @@ describe('the pool of workers', () => {
     workers[0]!.fails = undefined
     submit('b')
     expect(running()).toEqual(['b', ''])
+  })
+
+  it('tries a list on all workers, each a run of neighbours, and tells every place in the list', async () => {
+    const tried = ['a', 'b', 'c', 'd', 'e']
+    const told: string[] = []
+    const stop = new Int32Array(1)
+    await pool.tryAll(tried.map(request), stop, (index, prediction) =>
+      told.push(`${index} ${(prediction as unknown as PredictRequest).fileName}`),
+    )
+    expect(workers.map(({ tried }) => tried.map(({ fileName }) => fileName))).toEqual([
+      ['a', 'b', 'c'],
+      ['d', 'e'],
+    ])
+    expect(told.sort()).toEqual(tried.map((name, i) => `${i} ${name}`))
+    await pool.tryAll([], stop, () => told.push('nothing'))
+    expect(told).not.toContain('nothing')
   })
 
   it('stops what is cancelled and says so of what was waiting', () => {

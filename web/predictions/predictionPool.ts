@@ -1,3 +1,4 @@
+import type { Prediction } from '@sable/core/predict'
 import type { Stage } from '@sable/core/profile/setting'
 import * as Comlink from 'comlink'
 import type { PredictAnswer, PredictRequest, PredictWorker } from '../workers/predictWorker'
@@ -43,6 +44,33 @@ export class PredictionPool {
   /** The worker that computed a candidate last, where its stages are still remembered. */
   workerOf(candidateId: string): Comlink.Remote<PredictWorker> {
     return (this.lastLane.get(candidateId) ?? (this.lanes[0] as Lane)).worker
+  }
+
+  /**
+   * Tries requests on all workers, beside their columns. Each takes a run of neighbours in the list, since those have most
+   * stages in common.
+   *
+   * @param stop set its first entry to 1 to give up
+   * @param onEach told the place in the list and what was found there; nothing where it cannot be printed
+   */
+  async tryAll(
+    requests: readonly PredictRequest[],
+    stop: Int32Array,
+    onEach: (index: number, prediction: Prediction | undefined) => void,
+  ): Promise<void> {
+    const run = Math.ceil(requests.length / this.lanes.length)
+    await Promise.all(
+      this.lanes.map(({ worker }, lane) => {
+        const first = lane * run
+        const own = requests.slice(first, first + run)
+        if (own.length === 0) return undefined
+        return worker.tryAll(
+          own,
+          stop,
+          Comlink.proxy((index: number, prediction: Prediction | undefined) => onEach(first + index, prediction)),
+        )
+      }),
+    )
   }
 
   submit(candidateId: string, request: PredictRequest, handlers: Pick<Job, 'onProgress' | 'onAnswer'>): void {

@@ -1,5 +1,4 @@
 import type { Prediction } from '@sable/core/predict'
-import * as Comlink from 'comlink'
 import { useEffect, useState } from 'react'
 import type { PredictRequest } from '../workers/predictWorker'
 import { predictionPool } from './predictionStore'
@@ -19,13 +18,9 @@ export function useTried(requests: readonly PredictRequest[]): readonly (Tried |
     setFound([])
     if (requests.length === 0) return
     const stop = new Int32Array(new SharedArrayBuffer(4))
-    void predictionPool().anyWorker.tryAll(
-      requests,
-      stop,
-      Comlink.proxy((index: number, prediction: Prediction | undefined) => {
-        if (Atomics.load(stop, 0) === 0) setFound((before) => Object.assign([...before], { [index]: { prediction } }))
-      }),
-    )
+    void predictionPool().tryAll(requests, stop, (index, prediction) => {
+      if (Atomics.load(stop, 0) === 0) setFound((before) => Object.assign([...before], { [index]: { prediction } }))
+    })
     return () => {
       Atomics.store(stop, 0, 1)
     }

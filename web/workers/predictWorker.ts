@@ -47,6 +47,8 @@ const PIECE = 1 << 21
 let kernel: Promise<PolygonKernel> | undefined
 const parts = new Map<string, Promise<Part>>()
 const cache = new StageCache(8)
+/** Of what is only tried, kept apart: the columns' own stages must not be pushed out. */
+const triedCache = new StageCache(12, 256 << 20)
 
 const openKernel = (): Promise<PolygonKernel> => {
   kernel ??= fetch(kernelUrl)
@@ -158,14 +160,12 @@ const api = {
     const [first] = requests
     if (!first) return
     const [part, polygons] = await Promise.all([loadPart(first), openKernel()])
-    // The columns' own stages stay remembered: these are kept apart.
-    const own = new StageCache(6)
     for (const [index, { placement, setup, values, exceptions, load }] of requests.entries()) {
       // Lets what waits in this worker have its turn.
       await new Promise((resolve) => setTimeout(resolve))
       if (Atomics.load(stop, 0) === 1) return
       try {
-        onEach(index, predict(part, placement, setup, values, { kernel: polygons, cache: own, exceptions, load }))
+        onEach(index, predict(part, placement, setup, values, { kernel: polygons, cache: triedCache, exceptions, load }))
       } catch (error) {
         if (!(error instanceof InputError)) throw error
         onEach(index, undefined)

@@ -25,12 +25,20 @@ import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { tableCsv } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
+import { BarGap, ViewBar } from '../../../ui/ViewBar'
 import { bestFirst } from './bestFirst'
 import { measures, senseOf, signed } from './measures'
 import { Sentence } from './Sentence'
 import { EndRow, StepRow } from './StepRow'
 import { stepWords } from './stepWords'
 import { predictionOf, useSets } from './useSets'
+
+/** Steps that are being put in order of what each gains. */
+interface Sorting {
+  readonly stop: Int32Array
+  readonly done: number
+  readonly of: number
+}
 
 interface Props {
   readonly content: LineupContent
@@ -67,7 +75,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   const measure = measures.find(({ id }) => id === get('by')) ?? measures[0]!
   const off = useMemo(() => new Set((get('off') ?? '').split(',').filter(Boolean)), [get])
   const averaged = get('average') === 'on'
-  const [sorting, setSorting] = useState(false)
+  const [sorting, setSorting] = useState<Sorting>()
 
   const steps = useMemo(() => stepsBetween(from, to), [from, to])
   const order = useMemo(() => ordered(steps, get('order')), [steps, get])
@@ -113,11 +121,16 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
     moveTo(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
   }
   const sortByGain = async (): Promise<void> => {
-    setSorting(true)
+    const stop = new Int32Array(new SharedArrayBuffer(4))
+    setSorting({ stop, done: 0, of: 1 })
     try {
-      set({ order: (await bestFirst(steps, request, (p) => measure.of(p, content.purpose), measure.better)).map(({ id }) => id).join(',') })
+      const best = await bestFirst(steps, request, (p) => measure.of(p, content.purpose), measure.better, {
+        stop,
+        onProgress: (done, of) => setSorting({ stop, done, of }),
+      })
+      if (best) set({ order: best.map(({ id }) => id).join(',') })
     } finally {
-      setSorting(false)
+      setSorting(undefined)
     }
   }
   const saveTable = (): void => {
@@ -148,7 +161,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
 
   return (
     <section aria-label="Steps" className="flex min-h-0 flex-1 flex-col">
-      <div className="flex h-11 shrink-0 items-center gap-2 border-b border-line px-3 text-[12.5px]">
+      <ViewBar>
         <Select label="From" name="From candidate" value={from.id} of={content.candidates} onChange={(id) => set({ from: id })} />
         <Select label="to" name="To candidate" value={to.id} of={content.candidates} onChange={(id) => set({ to: id })} />
         <Select
@@ -158,7 +171,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
           of={measures.map(({ id, label }) => ({ id, name: label.toLowerCase() }))}
           onChange={(id) => set({ by: id })}
         />
-        <label className="ml-2 flex items-center gap-1.5">
+        <label className="flex items-center gap-1.5 text-[12.5px]">
           <input
             type="checkbox"
             checked={averaged}
@@ -167,19 +180,23 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
           />
           average over orders
         </label>
-        <div className="flex-1" />
+        <BarGap />
         {running && (
           <span role="status" className="figure text-[11.5px] text-muted">
             {known.done} of {known.wanted}
           </span>
         )}
         <SaveMenu name={`steps from ${from.name} to ${to.name}`} csv={saveTable} />
-        <span className="text-muted">Order</span>
+        <span className="text-[12.5px] text-muted">Order</span>
         <Button onClick={() => set({ order: undefined })}>As practised</Button>
-        <Button onClick={() => void sortByGain()} disabled={sorting}>
-          {sorting ? 'Computing …' : 'Most gain first'}
-        </Button>
-      </div>
+        {sorting ? (
+          <Button onClick={() => Atomics.store(sorting.stop, 0, 1)}>
+            Stop <span className="figure text-muted">{Math.round((100 * sorting.done) / sorting.of)} %</span>
+          </Button>
+        ) : (
+          <Button onClick={() => void sortByGain()}>Most gain first</Button>
+        )}
+      </ViewBar>
       {steps.length === 0 ? (
         <p className="m-auto p-8 text-muted">
           {from.name} and {to.name} say the same.

@@ -1,34 +1,46 @@
 import type { Prediction } from '@sable/core/predict'
 import type { Step } from '@sable/core/steps/trail'
-import * as Comlink from 'comlink'
 import { predictionPool } from '../../../predictions/predictionStore'
 import type { PredictRequest } from '../../../workers/predictWorker'
 import type { Measure } from './measures'
 
-/** Orders steps so that each is the one that gains most after those before it: really computed, one round a step. */
+interface Handlers {
+  /** Its first entry is set to 1 to give up. */
+  readonly stop: Int32Array
+  readonly onProgress: (done: number, of: number) => void
+}
+
+/**
+ * Orders steps so that each is the one that gains most after those before it: really computed, one round a step. Nothing
+ * where it was given up.
+ */
 export async function bestFirst(
   steps: readonly Step[],
   requestFor: (taken: ReadonlySet<string>) => PredictRequest | undefined,
   worth: (prediction: Prediction) => number,
   better: Measure['better'],
-): Promise<Step[]> {
+  { stop, onProgress }: Handlers,
+): Promise<Step[] | undefined> {
   const order: Step[] = []
   const gain = better === 'more' ? 1 : -1
-  while (order.length < steps.length) {
+  // What is left at the end needs no comparison.
+  const rounds = (steps.length * (steps.length + 1)) / 2 - 1
+  let done = 0
+  while (order.length < steps.length - 1) {
     const left = steps.filter((step) => !order.includes(step))
     const requests = left.map((step) => requestFor(new Set([...order, step].map(({ id }) => id))))
-    const values = new Map<number, number>()
-    await predictionPool().anyWorker.tryAll(
+    const possible = left.filter((_, i) => requests[i] !== undefined)
+    const values = new Map<Step, number>()
+    await predictionPool().tryAll(
       requests.filter((request): request is PredictRequest => request !== undefined),
-      new Int32Array(new SharedArrayBuffer(4)),
-      Comlink.proxy((index: number, prediction: Prediction | undefined) => {
-        if (prediction) values.set(index, gain * worth(prediction))
-      }),
+      stop,
+      (index, prediction) => {
+        if (prediction) values.set(possible[index]!, gain * worth(prediction))
+        onProgress(++done, rounds)
+      },
     )
-    const best = left.reduce((most, step, i) =>
-      (values.get(i) ?? -Infinity) > (values.get(left.indexOf(most)) ?? -Infinity) ? step : most,
-    )
-    order.push(best)
+    if (Atomics.load(stop, 0) === 1) return undefined
+    order.push(left.reduce((most, step) => ((values.get(step) ?? -Infinity) > (values.get(most) ?? -Infinity) ? step : most)))
   }
-  return order
+  return [...order, ...steps.filter((step) => !order.includes(step))]
 }

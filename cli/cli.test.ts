@@ -84,7 +84,7 @@ describe('sable predict', () => {
 
   it('finds files from where it was called, and prints a table for people', () => {
     const { stdout } = sable('predict', 'cube.stl', '--rotate', '90,0,0', '--scale', '0.5')
-    expect(stdout).toMatch(/^Time +\d+ (s|min) ± \d+ %$/m)
+    expect(stdout).toMatch(/^Time +[\d.]+ (s|min) ± \d+ %$/m)
     expect(stdout).toMatch(/never a rating/)
   })
 })

@@ -1,8 +1,9 @@
+import { statedLoad } from '@sable/core/advice/judge'
 import { doubt, doubtfulFigures } from '@sable/core/doubt/doubt'
 import type { MoveFacts } from '@sable/core/motion/moveFacts'
 import type { Prediction } from '@sable/core/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
-import { type Purpose, statedLoad } from '@sable/core/strength/purpose'
+import type { Purpose } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
 import type { Fields } from '@sable/core/views/fields'
 

@@ -6,10 +6,11 @@ import type { Prediction } from '../predict'
 import type { Setup } from '../profile/resolve'
 import type { Basis } from '../shelf/material'
 import { offAxisStrength } from '../strength/oblique'
-import { type Purpose, statedLoad } from '../strength/purpose'
+import type { Purpose } from '../strength/purpose'
 import type { LoadKind } from '../strength/strengthFigures'
 import { SIDE_FORCE } from '../sway/sway'
 import { formatDuration, inWords } from '../units/format'
+import { statedLoad } from './judge'
 
 /** Why a figure is what it is. */
 export interface Explanation {

@@ -1,5 +1,6 @@
+import { statedLoad } from '../advice/judge'
 import type { Prediction } from '../predict'
-import { type Purpose, statedLoad } from '../strength/purpose'
+import type { Purpose } from '../strength/purpose'
 
 /** Figures of a candidate that carry a range. */
 export const doubtfulFigures = ['time', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling', 'sway', 'strings'] as const

@@ -5,7 +5,7 @@ import { oneGroup } from '../regions/oneGroup'
 import type { PolygonKernel } from '../regions/polygon'
 import { stackGroups } from '../regions/stackGroups'
 import { type Layers, layerCount } from '../slicing/layers'
-import type { SupportSettings, Supports } from './findSupports'
+import type { SupportSettings, Supports } from './supports'
 
 /** A branch in one layer. */
 interface Branch {

@@ -1,5 +1,6 @@
 import type { Scopes } from '../profile/exceptions'
-import { findSupports, type Supports } from '../props/findSupports'
+import { findSupports } from '../props/findSupports'
+import type { Supports } from '../props/supports'
 import type { Layers } from '../slicing/layers'
 import { layerCount } from '../slicing/layers'
 import { type CombinedInfill, combineInfill } from './combineInfill'

@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { seenSurface, statedLoad } from '../advice/judge'
 import type { Prediction } from '../predict'
-import { type Purpose, seenSurface, statedLoad } from '../strength/purpose'
+import type { Purpose } from '../strength/purpose'
 import type { Scored } from './dominance'
 
 /** Figures that a search may weigh against each other. */

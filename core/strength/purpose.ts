@@ -1,8 +1,7 @@
 import { z } from 'zod'
-import { type Roughness, seenParts } from '../finish/surfaceFigures'
-import type { Prediction } from '../predict'
+import { seenParts } from '../finish/surfaceFigures'
 import type { Direction } from './oblique'
-import { type Grip, type LoadFigure, type LoadKind, loadKinds, usualGrip } from './strengthFigures'
+import { type Grip, loadKinds, usualGrip } from './strengthFigures'
 
 /** What a part is for, how it will be loaded, and what it must keep to. Lengths mm, times s, forces N. */
 export const purposeSchema = z.object({
@@ -59,57 +58,8 @@ export function placeOf({ load }: Purpose): LoadPlace | undefined {
   return usual ? undefined : { grip }
 }
 
-export interface StatedLoad extends LoadFigure {
-  readonly kind: LoadKind
-  /** "X", or "30°, 45° up" */
-  readonly along: string
-  /** Whether the bond between layers has a say. */
-  readonly acrossLayers: boolean
-}
-
-type Loaded = Pick<Prediction, 'strength' | 'oblique'>
-
-/** The figure of the load that a purpose names; of the weakest axis until an asked direction has been computed. */
-export function statedLoad({ strength, oblique }: Loaded, { load }: Purpose): StatedLoad {
-  const { kind, axis, azimuthDeg, elevationDeg } = load
-  if (axis === 'free' && oblique) {
-    return { ...oblique[kind], kind, along: directionWords(azimuthDeg, elevationDeg), acrossLayers: elevationDeg !== 0 && kind !== 'crush' }
-  }
-  const all = (['X', 'Y', 'Z'] as const).map((name) => ({ ...strength[`${kind}${name}`], along: name }))
-  const own = all.find(({ along }) => along.toLowerCase() === axis) ?? all.reduce((low, next) => (next.loadN < low.loadN ? next : low))
-  return { ...own, kind, acrossLayers: own.along === 'Z' && kind !== 'crush' }
-}
-
 /** "30°, 45° up" */
 export function directionWords(azimuthDeg: number, elevationDeg: number): string {
   const shown = (degrees: number): string => `${Number(degrees.toFixed(1))}°`
   return `${shown(azimuthDeg)}, ${shown(Math.abs(elevationDeg))} ${elevationDeg < 0 ? 'down' : 'up'}`
-}
-
-/** Roughness of what will be seen. */
-export const seenSurface = ({ surface }: Pick<Prediction, 'surface'>, { seen }: Purpose): Roughness =>
-  seen === 'all' ? surface : surface[seen]
-
-export interface Judgement {
-  readonly limit: LimitName
-  readonly wanted: number
-  readonly has: number
-  readonly met: boolean
-}
-
-const values: Readonly<Record<LimitName, (p: Prediction, purpose: Purpose) => number>> = {
-  maxTimeS: (p) => p.timeS,
-  maxMassG: (p) => p.filament.massG,
-  maxCost: (p) => p.filament.cost,
-  maxRaUm: (p, purpose) => seenSurface(p, purpose).raMeanUm,
-  minLoadN: (p, purpose) => statedLoad(p, purpose).loadN,
-}
-
-/** How a candidate stands to each limit that is set. */
-export function judge(p: Prediction, purpose: Purpose): Judgement[] {
-  return (Object.entries(purpose.limits) as [LimitName, number | undefined][]).flatMap(([limit, wanted]) => {
-    if (wanted === undefined) return []
-    const has = values[limit](p, purpose)
-    return [{ limit, wanted, has, met: limit.startsWith('max') ? has <= wanted : has >= wanted }]
-  })
 }

@@ -1,7 +1,7 @@
 import type { Settings } from '../profile/settings'
 import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
-import { SlabSums } from './slabSums'
+import { type SlabFigures, SlabSums } from './slabSums'
 
 export const axes = ['x', 'y', 'z'] as const
 export type Axis = (typeof axes)[number]
@@ -14,12 +14,9 @@ export type Axis = (typeof axes)[number]
  * order (x: y, z; y: z, x; z: x, y), `second` the second moment of area about the centroid (mm⁴) and `reach` the distance
  * of the farthest fibre from it (mm).
  */
-export interface Sections {
+export interface Sections extends SlabFigures {
   readonly axis: Axis
   readonly at: Float64Array
-  readonly area: Float64Array
-  readonly second: readonly [Float64Array, Float64Array]
-  readonly reach: readonly [Float64Array, Float64Array]
 }
 
 export type SectionSettings = Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern' | 'infillAngle'>

@@ -1,10 +1,18 @@
-import type { Sections } from './sections'
-
 /** Sums that are kept of a slab. */
 const STRIDE = 9
 const BINS = 64
 /** A side on which less than this share of the area lies farther out is a speck of another body that just begins there. */
 const SPECK = 0.005
+
+/** Of one slab after another; what has two entries has one for either direction across. */
+export interface SlabFigures {
+  /** mm² */
+  readonly area: Float64Array
+  /** Second moment of area about the centroid, mm⁴. */
+  readonly second: readonly [Float64Array, Float64Array]
+  /** Distance of the farthest fibre from it, mm. */
+  readonly reach: readonly [Float64Array, Float64Array]
+}
 
 /**
  * Area and moments per slab, about the origin until `finish` moves them to the centroid: area, first u, first v, second u,
@@ -80,7 +88,7 @@ export class SlabSums {
     return Math.max(low + (to + 1) / per - middle, middle - low - from / per)
   }
 
-  finish(): Pick<Sections, 'area' | 'second' | 'reach'> {
+  finish(): SlabFigures {
     const { sums, count } = this
     const pair = (): [Float64Array, Float64Array] => [new Float64Array(count), new Float64Array(count)]
     const area = new Float64Array(count)

@@ -1,10 +1,9 @@
 import type { LineupContent } from '@sable/contract/lineup'
-import { shelfSchema } from '@sable/contract/shelf'
 import { InputError } from '@sable/core/errors'
-import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { noPurpose } from '@sable/core/strength/purpose'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { shelf } from '../../../testing/lineups'
 import { lineupCsv } from '../lineupCsv'
 import { clearCells, fillRight, pasteCells, typeInto } from './cellEdits'
 import { cellsOf, filterRows, formatValue, ledgerRows } from './rows'
@@ -14,28 +13,6 @@ import { verdicts } from './verdicts/verdicts'
 
 const timeRows = verdicts.find(({ id }) => id === 'time')?.parts ?? []
 
-const shelf = shelfSchema.parse({
-  printers: starterPrinters,
-  nozzles: starterNozzles,
-  materials: starterMaterials,
-  spools: [
-    { key: 'lamp-amber', name: 'Lamp amber PETG', material: 'petg', netG: 1000, weighings: [], dried: [], defaults: {} },
-    {
-      key: 'storm-black',
-      name: 'Storm black PLA',
-      material: 'pla',
-      netG: 1000,
-      weighings: [],
-      dried: [],
-      ladder: [
-        { temperature: 200, flow: 20 },
-        { temperature: 210, flow: 22 },
-      ],
-      defaults: { retractLength: 0.7 },
-    },
-  ],
-  profiles: [],
-})
 const candidate = (id: string, values = {}) => ({
   id,
   name: id,

@@ -1,5 +1,6 @@
+import { type StatedLoad, statedLoad } from '@sable/core/advice/judge'
 import type { Prediction } from '@sable/core/predict'
-import { type Purpose, type StatedLoad, statedLoad } from '@sable/core/strength/purpose'
+import type { Purpose } from '@sable/core/strength/purpose'
 import type { LoadMap, SectionLoads } from '@sable/core/views/loadMap'
 
 /** How a candidate bears its stated load along its length. */

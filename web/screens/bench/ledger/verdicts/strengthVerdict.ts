@@ -1,4 +1,4 @@
-import { statedLoad } from '@sable/core/strength/purpose'
+import { statedLoad } from '@sable/core/advice/judge'
 import { type LoadCase, type LoadKind, loadCases } from '@sable/core/strength/strengthFigures'
 import { splitForce } from '@sable/core/units/format'
 import { atHeight, fixed, percent, plain, type Verdict } from './verdict'

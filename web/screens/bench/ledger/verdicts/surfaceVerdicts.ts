@@ -1,4 +1,4 @@
-import { seenSurface } from '@sable/core/strength/purpose'
+import { seenSurface } from '@sable/core/advice/judge'
 import { atHeight, fixed, percent, plain, type Verdict } from './verdict'
 
 export const surfaceVerdict: Verdict = {

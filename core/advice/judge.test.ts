@@ -1,9 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type Prediction, predict } from '../predict'
+import { noPurpose, type Purpose, placeOf, purposeSchema } from '../strength/purpose'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { blockMesh, partOf } from '../testing/solids'
-import { judge, noPurpose, type Purpose, placeOf, purposeSchema, statedLoad } from './purpose'
+import { judge, statedLoad } from './judge'
 
 let p: Prediction
 beforeAll(async () => {

@@ -7,7 +7,8 @@ import { writeStl } from '@sable/core/formats/writeStl'
 import { limiters } from '@sable/core/motion/limiters'
 import { blockMesh } from '@sable/core/testing/solids'
 import { carryHook } from '@sable/demo/parts/carryHook'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { run } from './run'
 
 const root = join(import.meta.dirname, '..')
 let folder: string
@@ -24,17 +25,23 @@ beforeAll(() => {
 })
 afterAll(() => rmSync(folder, { recursive: true }))
 
-/** Runs the command as its npm script does, from the folder of the files. */
-const sable = (...args: string[]) => run(process.execPath, [join(root, 'scripts/sable.mjs'), ...args])
-
-function run(command: string, args: readonly string[]) {
-  const { status, stdout, stderr } = spawnSync(command, args, { cwd: folder, encoding: 'utf8', env: { ...process.env, INIT_CWD: folder } })
-  return { status, stdout, stderr, json: () => JSON.parse(stdout) }
+/** Runs a command in this process, where the compiler is warm. */
+async function sable(...args: string[]) {
+  const [out, err] = [vi.spyOn(process.stdout, 'write').mockReturnValue(true), vi.spyOn(process.stderr, 'write').mockReturnValue(true)]
+  try {
+    const status = await run(args)
+    const written = ({ mock }: typeof out): string => mock.calls.map(([text]) => String(text)).join('')
+    const [stdout, stderr] = [written(out), written(err)]
+    return { status, stdout, stderr, json: () => JSON.parse(stdout) }
+  } finally {
+    out.mockRestore()
+    err.mockRestore()
+  }
 }
 
 describe('sable predict', () => {
-  it('prints one documented object', () => {
-    const { status, json } = sable('predict', join(folder, 'hook.stl'), '--set', 'wallCount=4', '--json')
+  it('prints one documented object', async () => {
+    const { status, json } = await sable('predict', join(folder, 'hook.stl'), '--set', 'wallCount=4', '--json')
     expect(status).toBe(0)
     const p = json()
     expect(p.timeS).toBeGreaterThan(60)
@@ -61,47 +68,59 @@ describe('sable predict', () => {
     expect(p.settings.wallCount).toBe(4)
   })
 
-  it('fills a 20 mm cube at 100 % with 8000 mm³ within 3 %', () => {
-    const { filament } = sable('predict', join(folder, 'cube.stl'), '--set', 'infillDensity=100', '--json').json()
+  it('fills a 20 mm cube at 100 % with 8000 mm³ within 3 %', async () => {
+    const { filament } = (await sable('predict', join(folder, 'cube.stl'), '--set', 'infillDensity=100', '--json')).json()
     expect(Math.abs(filament.volumeMm3 / 8000 - 1)).toBeLessThan(0.03)
   })
 
-  it('tells the load that is asked for, along any direction, and says what a load looks like', () => {
+  it('tells the load that is asked for, along any direction, and says what a load looks like', async () => {
     const model = join(folder, 'cube.stl')
-    const { statedLoad, oblique } = sable('predict', model, '--load', 'pull:0,90', '--json').json()
+    const { statedLoad, oblique } = (await sable('predict', model, '--load', 'pull:0,90', '--json')).json()
     expect(statedLoad).toMatchObject({ ...oblique.pull, along: '0°, 90° up', acrossLayers: true })
-    const further = sable('predict', model, '--load', 'bend:x', '--grip', '0,100', '--json').json()
-    const usual = sable('predict', model, '--load', 'bend:x', '--json').json()
+    const further = (await sable('predict', model, '--load', 'bend:x', '--grip', '0,100', '--json')).json()
+    const usual = (await sable('predict', model, '--load', 'bend:x', '--json')).json()
     expect(further.statedLoad.loadN).toBeLessThan(usual.statedLoad.loadN)
-    expect(sable('predict', model, '--load', 'twist:x').stderr).toContain('--load bend:x')
-    expect(sable('predict', model, '--grip', '60').stderr).toContain('--grip 10,90')
+    expect((await sable('predict', model, '--load', 'twist:x')).stderr).toContain('--load bend:x')
+    expect((await sable('predict', model, '--grip', '60')).stderr).toContain('--grip 10,90')
   })
 
-  it('reads a profile, its machine, and what the command says over it', () => {
-    const { json } = sable('predict', join(folder, 'cube.stl'), '--profile', join(folder, 'B.json'), '--set', 'layerHeight=0,2', '--json')
+  it('reads a profile, its machine, and what the command says over it', async () => {
+    const { json } = await sable(
+      'predict',
+      join(folder, 'cube.stl'),
+      '--profile',
+      join(folder, 'B.json'),
+      '--set',
+      'layerHeight=0,2',
+      '--json',
+    )
     expect(json().settings).toMatchObject({ layerHeight: 0.2, lineWidth: 0.6, nozzleTemperature: 240 })
   })
 
-  it('finds files from where it was called, and prints a table for people', () => {
-    const { stdout } = sable('predict', 'cube.stl', '--rotate', '90,0,0', '--scale', '0.5')
+  it('is one npm command, finds files from where it was called, and prints a table for people', () => {
+    const args = ['--prefix', root, 'run', '-s', 'sable', '--', 'predict', 'cube.stl', '--rotate', '90,0,0', '--scale', '0.5']
+    const { stdout, status } = spawnSync('npm', args, { cwd: folder, encoding: 'utf8' })
+    expect(status).toBe(0)
     expect(stdout).toMatch(/^Time +[\d.]+ (s|min) ± \d+ %$/m)
     expect(stdout).toMatch(/never a rating/)
   })
 })
 
 describe('sable compare and shelf', () => {
-  it('put profiles side by side in the given order', () => {
-    const { candidates } = sable('compare', join(folder, 'hook.stl'), join(folder, 'A.json'), join(folder, 'B.json'), '--json').json()
+  it('put profiles side by side in the given order', async () => {
+    const { candidates } = (
+      await sable('compare', join(folder, 'hook.stl'), join(folder, 'A.json'), join(folder, 'B.json'), '--json')
+    ).json()
     expect(candidates.map(({ name }: { name: string }) => name)).toEqual(['thin', 'thick'])
     expect(candidates[0].timeS).toBeGreaterThan(candidates[1].timeS)
     expect(candidates[0].surface.raMeanUm).toBeLessThan(candidates[1].surface.raMeanUm)
   })
 
-  it('lists the starter records with their keys', () => {
-    const shelf = sable('shelf', '--json').json()
+  it('lists the starter records with their keys', async () => {
+    const shelf = (await sable('shelf', '--json')).json()
     expect(shelf.printers.map(({ key }: { key: string }) => key)).toEqual(['dory', 'lugger', 'cutter', 'towline'])
     expect(shelf.materials).toHaveLength(6)
-    expect(sable('shelf').stdout).toMatch(/wood-pla +Wood-filled PLA/)
+    expect((await sable('shelf')).stdout).toMatch(/wood-pla +Wood-filled PLA/)
   })
 })
 
@@ -127,8 +146,8 @@ describe('what cannot be done', () => {
       /old\.json: The file is of version 0; this program reads version 1\./,
     ],
     ['no command at all', ['dance'], /unknown command/],
-  ])('%s goes to stderr with a sentence and a status', (_what, args, sentence) => {
-    const { status, stdout, stderr } = sable(...args)
+  ])('%s goes to stderr with a sentence and a status', async (_what, args, sentence) => {
+    const { status, stdout, stderr } = await sable(...args.map((arg) => (/^[\w.]+\.(stl|json)$/.test(arg) ? join(folder, arg) : arg)))
     expect(status).not.toBe(0)
     expect(stdout).toBe('')
     expect(stderr).toMatch(sentence)
@@ -137,52 +156,44 @@ describe('what cannot be done', () => {
 })
 
 describe('programs and other files', () => {
-  it('a model becomes a program, which is timed as it was predicted, and as another format', () => {
+  it('a model becomes a program, which is timed as it was predicted, and as another format', async () => {
     const stl = join(folder, 'block.stl')
     writeFileSync(stl, writeStl(blockMesh(20, 20, 6)))
-    const predicted = sable('predict', stl, '--json').json()
+    const predicted = (await sable('predict', stl, '--json')).json()
     const gcode = join(folder, 'block.gcode')
-    expect(sable('toolpath', stl, '--gcode', gcode).stdout).toMatch(/Read what stands at its beginning/)
-    const timed = sable('time', gcode, '--printer', 'lugger', '--json').json()
+    expect((await sable('toolpath', stl, '--gcode', gcode)).stdout).toMatch(/Read what stands at its beginning/)
+    const timed = (await sable('time', gcode, '--printer', 'lugger', '--json')).json()
     expect(Math.abs(timed.timeS / predicted.timeS - 1)).toBeLessThan(0.01)
     expect(timed.layerCount).toBe(30)
-    expect(sable('time', gcode, '--printer', 'dory').stdout).toMatch(/Printer +Dory 220/)
+    expect((await sable('time', gcode, '--printer', 'dory')).stdout).toMatch(/Printer +Dory 220/)
     const other = join(folder, 'block.3mf')
-    expect(sable('convert', stl, other).stdout).toMatch(/12 triangles/)
-    expect(sable('predict', other, '--json').json().timeS).toBeCloseTo(predicted.timeS, 6)
+    expect((await sable('convert', stl, other)).stdout).toMatch(/12 triangles/)
+    expect((await sable('predict', other, '--json')).json().timeS).toBeCloseTo(predicted.timeS, 6)
   })
 
-  it('every move of a layer can be had with its numbers and its reason', () => {
-    const { moves } = sable('toolpath', 'cube.stl', '--layer', '50', '--json').json()
-    const predicted = sable('predict', 'cube.stl', '--json').json()
+  it('every move of a layer can be had with its numbers and its reason', async () => {
+    const cube = join(folder, 'cube.stl')
+    const { moves } = (await sable('toolpath', cube, '--layer', '50', '--json')).json()
+    const predicted = (await sable('predict', cube, '--json')).json()
     expect(moves[0].layer).toBe(49)
     expect(moves.every((m: { why: string; durationS: number }) => m.why.length > 5 && m.durationS >= 0)).toBe(true)
     const seconds = moves.reduce((sum: number, m: { durationS: number }) => sum + m.durationS, 0)
     expect(seconds / (predicted.timeS / predicted.layerCount)).toBeGreaterThan(0.5)
-    expect(sable('toolpath', 'cube.stl', '--layer', '2').stdout).toMatch(/^ *\d+ +outerWall .*runs as asked$/m)
-    expect(sable('toolpath', 'cube.stl', '--layer', '9000').stderr).toMatch(/no layer 9000.*from 1 to \d+/)
-    expect(sable('toolpath', 'cube.stl').stderr).toMatch(/--gcode FILE or --layer NUMBER/)
+    expect((await sable('toolpath', cube, '--layer', '2')).stdout).toMatch(/^ *\d+ +outerWall .*runs as asked$/m)
+    expect((await sable('toolpath', cube, '--layer', '9000')).stderr).toMatch(/no layer 9000.*from 1 to \d+/)
+    expect((await sable('toolpath', cube)).stderr).toMatch(/--gcode FILE or --layer NUMBER/)
   })
 
-  it('a value may carry a unit: a wall thickness is a count (CP-N8, common practice)', () => {
-    const { settings } = sable(
-      'predict',
-      'cube.stl',
-      '--set',
-      'lineWidth=0.4',
-      '--set',
-      'wallCount=1.6 mm',
-      '--set',
-      'travelSpeed=9000 mm/min',
-      '--json',
-    ).json()
+  it('a value may carry a unit: a wall thickness is a count (CP-N8, common practice)', async () => {
+    const set = ['lineWidth=0.4', 'wallCount=1.6 mm', 'travelSpeed=9000 mm/min'].flatMap((value) => ['--set', value])
+    const { settings } = (await sable('predict', join(folder, 'cube.stl'), ...set, '--json')).json()
     expect(settings).toMatchObject({ wallCount: 4, travelSpeed: 150 })
   })
 
-  it('what cannot be done is said with its place', () => {
-    expect(sable('time', join(folder, 'none.gcode')).stderr).toMatch(/none\.gcode: There is no such file/)
+  it('what cannot be done is said with its place', async () => {
+    expect((await sable('time', join(folder, 'none.gcode'))).stderr).toMatch(/none\.gcode: There is no such file/)
     const stl = join(folder, 'block.stl')
-    expect(sable('convert', stl, join(folder, 'x.step')).stderr).toMatch(/"\.step" is no kind of file/)
-    expect(sable('time', join(folder, 'block.gcode'), '--feature-pattern', '(').stderr).toMatch(/no regular expression/)
+    expect((await sable('convert', stl, join(folder, 'x.step'))).stderr).toMatch(/"\.step" is no kind of file/)
+    expect((await sable('time', join(folder, 'block.gcode'), '--feature-pattern', '(')).stderr).toMatch(/no regular expression/)
   })
 })

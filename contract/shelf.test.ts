@@ -24,6 +24,15 @@ describe('what a candidate prints with', () => {
     expect(setupOf({ ...names, material: 'petg', spool: 'reel' }, shelf)?.material.key).toBe('pla')
   })
 
+  it('is the same however often its records were changed or put away and back', () => {
+    const changed = {
+      ...shelf,
+      printers: shelf.printers.map((printer) => ({ ...printer, revision: 7, archived: true, starter: false })),
+      spools: shelf.spools.map((spool) => ({ ...spool, revision: 3 })),
+    }
+    expect(setupOf({ ...names, spool: 'reel' }, changed, '2026-11-25')).toEqual(setupOf({ ...names, spool: 'reel' }, shelf, '2026-11-25'))
+  })
+
   it('is nothing where the shelf lacks any of it', () => {
     expect(setupOf({ ...names, nozzle: 'nowhere' }, shelf)).toBeUndefined()
     expect(setupOf({ ...names, spool: 'nowhere' }, shelf)).toBeUndefined()

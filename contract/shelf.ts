@@ -81,13 +81,16 @@ export function setupOf(
   if (!printer || !nozzle || !material || (names.spool !== undefined && !spool)) return undefined
   const atHand = shelf.spools.filter(({ archived }) => !archived)
   return {
-    printer,
-    nozzle,
-    material: materialOf(material, spool),
-    ...(spool ? { spool } : {}),
+    printer: said(printer),
+    nozzle: said(nozzle),
+    material: materialOf(said(material), spool),
+    ...(spool ? { spool: said(spool) } : {}),
     ...(spool && today !== undefined ? { stock: stockOf(spool, atHand, material, printer.filamentDiameter, today) } : {}),
   }
 }
+
+/** What a record says, without what the shelf knows of it: a prediction must not depend on how often a record was changed. */
+const said = <R extends Kept>({ starter: _, archived: __, revision: ___, ...record }: R): Omit<R, keyof Kept> => record
 
 /** A key for a record, made from its name: "Lugger 250" → "lugger-250", and numbered where that is taken. */
 export function keyFor(name: string, taken: readonly string[]): string {

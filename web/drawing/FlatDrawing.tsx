@@ -14,7 +14,8 @@ import {
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { useTheme } from '../ui/theme'
 import { NeedsWebGl } from './NeedsWebGl'
-import { type Pieces, pieceAt } from './pieces'
+import type { Pieces } from './pieceList'
+import { pieceAt } from './pieces'
 import { SharedView } from './sharedView'
 
 /** Where a flat drawing is looked at: its middle in mm, and pixels per mm. */

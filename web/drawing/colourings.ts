@@ -3,7 +3,7 @@ import { code, features, isLaid, laidFeatures } from '@sable/core/toolpath/toolp
 import { inWords } from '@sable/core/units/format'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { featureColours, liftColour, limiterColours, type Rgb, rgbOf, type ScaleName, scaleColour, travelColour } from './palettes'
-import type { Pieces } from './pieces'
+import type { Pieces } from './pieceList'
 
 /** What lines can be coloured by. */
 export const colouringNames = ['feature', 'limiter', 'speed', 'meltLoad', 'gloss', 'overhang', 'order'] as const

@@ -1,34 +1,36 @@
 import { layerAt } from '@sable/core/slicing/layers'
+import { directionOf } from '@sable/core/strength/oblique'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { useMemo } from 'react'
 import { coloursOf, keyOf } from '../../../drawing/colourings'
 import { type FlatBox, FlatDrawing, flatView } from '../../../drawing/FlatDrawing'
 import { KeyStrip } from '../../../drawing/KeyStrip'
-import { type Pieces, piecesOfCut, piecesOfLayer, piecesOfPart } from '../../../drawing/pieces'
+import type { Pieces } from '../../../drawing/pieceList'
+import { piecesOfCut, piecesOfLayer, piecesOfPart } from '../../../drawing/pieces'
+import { piecesAcross } from '../../../drawing/slantedCut'
 import type { Bearing } from './bearing'
 
 /** The section that fails first, drawn to scale with its walls, skins and infill. */
 export function WeakestSection({ name, bearing, moves }: { name: string; bearing: Bearing; moves: DrawnMoves }) {
-  const { load, axis } = bearing
+  const { load, axis, along } = bearing
   const view = useMemo(() => flatView(), [])
   const drawn = useMemo(() => {
-    if (!axis) return undefined
-    const all =
-      axis === 'z' ? piecesOfLayer(moves, layerAt(moves.layerTop, load.weakestAtMm), false) : piecesOfCut(moves, axis, load.weakestAtMm)
+    const at = load.weakestAtMm
+    const all = !axis
+      ? piecesAcross(moves, directionOf(along), at)
+      : axis === 'z'
+        ? piecesOfLayer(moves, layerAt(moves.layerTop, at), false)
+        : piecesOfCut(moves, axis, at)
     const pieces = piecesOfPart(all, moves)
     const key = keyOf('feature', [moves])
     const met = new Set(Array.from(pieces.move, (m) => moves.feature[m]!))
     const shown = key.kind === 'kinds' ? { ...key, kinds: key.kinds.filter(({ id }) => met.has(id)) } : key
     return { pieces, key: shown, colours: coloursOf(pieces, moves, 'feature', key), box: boxOf(pieces) }
-  }, [axis, moves, load.weakestAtMm])
-  if (!drawn)
-    return (
-      <p className="m-auto p-4 text-center text-[12px] text-muted">A slanted section has no picture yet; the chart tells where it is.</p>
-    )
+  }, [axis, along, moves, load.weakestAtMm])
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <p className="shrink-0 px-3 pt-1.5 text-[12px]">
-        {name} <span className="text-muted">across {axis!.toUpperCase()} at</span>{' '}
+        {name} <span className="text-muted">across {load.along} at</span>{' '}
         <span className="figure">{(load.weakestAtMm - bearing.from).toFixed(1)} mm</span>
       </p>
       <div className="relative min-h-0 flex-1">

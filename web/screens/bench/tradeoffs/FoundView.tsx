@@ -218,7 +218,15 @@ export function FoundView({ search, variants, secondsLeft, away, searches, conte
           }
         />
       </div>
-      {table && <VariantTable spec={spec} variants={variants} names={names} onClose={() => setTable(false)} />}
+      {table && (
+        <VariantTable
+          title={brushed ? 'Brushed variants' : 'Variants'}
+          spec={spec}
+          variants={brushed?.map(({ variant }) => variant) ?? variants}
+          names={names}
+          onClose={() => setTable(false)}
+        />
+      )}
     </>
   )
 }

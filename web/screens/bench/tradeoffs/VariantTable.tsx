@@ -5,13 +5,15 @@ import { type TableColumn, TableSheet } from '../../../ui/TableSheet'
 import { figureWords } from './figureWords'
 import { choiceWords, labelOf } from './PointPanel'
 
-/** Every variant with its choices and figures. */
+/** Variants with their choices and figures. */
 export function VariantTable({
+  title,
   spec,
   variants,
   names,
   onClose,
 }: {
+  title: string
   spec: SearchSpec
   variants: readonly FoundVariant[]
   names: (kind: Dimension['kind'], key: string) => string
@@ -31,7 +33,7 @@ export function VariantTable({
       return { label, unit, digits: figure === 'time' ? 1 : digits, of: (row) => scaled(variants[row]!.figures?.[figure], per) }
     }),
   ]
-  return <TableSheet title="Variants" rowCount={variants.length} columns={columns} onClose={onClose} />
+  return <TableSheet title={title} rowCount={variants.length} columns={columns} onClose={onClose} />
 }
 
 const scaled = (value: number | undefined, per: number): number | undefined => (value === undefined ? undefined : value / per)

@@ -44,11 +44,13 @@ const median = (values: readonly number[]): number => [...values].sort((a, b) =>
 
 const print = (figure: string, values: object): boolean => process.stdout.write(`${JSON.stringify({ figure, ...values })}\n`)
 
-/** Measures several works round by round; ratios are to the first of them, round by round, so that a machine that turns slower in between moves all alike. */
+/**
+ * Measures several works round by round; ratios are to the first of them, round by round, so that a machine that turns
+ * slower in between moves all alike. Nothing is collected by force: that throws compiled code away, which no worker's life does.
+ */
 function compare(prefix: string, works: Readonly<Record<string, () => unknown>>, more: object = {}): void {
   const times: Record<string, number[]> = Object.fromEntries(Object.keys(works).map((name) => [name, []]))
   for (let round = 0; round < WARM_UP + ROUNDS; round++) {
-    globalThis.gc?.()
     for (const [name, work] of Object.entries(works)) {
       const ms = time(work)
       if (round >= WARM_UP) times[name]!.push(ms)

@@ -70,7 +70,7 @@ describe('the chain of stages', () => {
     ]
     const treats = ['ironing', 'supports'].includes(name) ? ['surface'] : []
     const regions = ['regions', 'seams', ...treats, ...toolpath]
-    const below: Record<Stage, string[]> = { layers: ['layers', 'surface', ...regions], regions, toolpath, motion, figures }
+    const below: Record<Stage, string[]> = { layers: ['layers', 'surface', 'limbs', ...regions], regions, toolpath, motion, figures }
     expect([...computedStages(another(name), cache)].sort()).toEqual(below[definitionOf(name).stage].sort())
   })
 

@@ -29,6 +29,8 @@ import { type Layers, layerCount } from './slicing/layers'
 import { slice } from './slicing/slice'
 import { toBeltFrame } from './slicing/tiltedBelt'
 import { StageCache, stageKey } from './stageCache'
+import { usualGrip } from './strength/grip'
+import { limbsByAxis, outlinesOf } from './strength/limbs'
 import { findObliqueSections, obliqueFigures } from './strength/oblique'
 import type { LoadPlace } from './strength/purpose'
 import { type LoadCase, type LoadFigure, type LoadKind, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
@@ -218,7 +220,9 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const surface = cache.get('surface', stageKey('surface', laid.layersKey, treatment), () => surfaceFigures(mesh, layers, treatment))
   const volume = cache.get('volume', pathKey, () => laidVolume(path))
   const volumeMm3 = volume.total
-  const sections = cache.get('sections', pathKey, () => sectionsByAxis(single, settings))
+  const { grip, direction } = options.load ?? {}
+  const limbs = cache.get('limbs', stageKey('limbs', laid.layersKey, grip), () => limbsByAxis(outlinesOf(layers), grip ?? usualGrip))
+  const sections = cache.get('sections', stageKey('sections', pathKey, grip), () => sectionsByAxis(single, settings, limbs))
   const motionKey = stageKey('motion', pathKey, [own('motion', settings, exceptions), motionPrinter(setup)])
   const motion = cache.get('motion', motionKey, () => planFor(laid, setup, options))
   const time = cache.get('time', motionKey, () => timeFigures(path, motion, settings.minLayerTime))
@@ -226,14 +230,15 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   const physics = cache.get('physics', physicsKey, () =>
     physicsFigures({ layers, path, motion, wallSpeed: time.realSpeeds.outerWall, scopes: visible('figures', settings, exceptions), setup }),
   )
-  const { grip, direction } = options.load ?? {}
   const strength = cache.get('strength', stageKey('strength', physicsKey, grip), () =>
     strengthFigures(sections, material, physics.tracks.bond, grip),
   )
   const oblique =
     direction &&
     obliqueFigures(
-      cache.get('oblique', stageKey('oblique', pathKey, direction), () => findObliqueSections(single, direction, settings)),
+      cache.get('oblique', stageKey('oblique', pathKey, [direction, grip]), () =>
+        findObliqueSections(single, direction, settings, { outlines: outlinesOf(layers), grip }),
+      ),
       direction,
       material,
       physics.tracks.bond,

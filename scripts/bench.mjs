@@ -11,7 +11,7 @@ installPackages()
 const runs = []
 if (only !== 'views') {
   await build(['bench'])
-  runs.push([process.execPath, ['--enable-source-maps', '--expose-gc', join(root, 'dist/bench/main.js'), ...process.argv.slice(2)]])
+  runs.push([process.execPath, ['--enable-source-maps', join(root, 'dist/bench/main.js'), ...process.argv.slice(2)]])
 }
 if (only === undefined || only === 'views') {
   installDebian('chromium', ['/usr/bin/chromium'])

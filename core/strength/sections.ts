@@ -1,6 +1,7 @@
 import type { Settings } from '../profile/settings'
 import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
+import type { AxisLimbs } from './limbs'
 import { type SlabFigures, SlabSums } from './slabSums'
 
 export const axes = ['x', 'y', 'z'] as const
@@ -29,18 +30,20 @@ const MOST_SECTIONS = 160
  * Sums lines up in slabs across the axis: along z the layers, along x and y even slabs. A line adds its volume over the
  * slab's thickness, so material is conserved whatever the direction of the line.
  */
-export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings, box: Box = boxOf(path)): Sections {
+export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings, box: Box = boxOf(path), limbs?: AxisLimbs): Sections {
   const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], settings.lineWidth)
   const [u, v] = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] }[axis] as [Axis, Axis]
   const sums = new SlabSums(slabs.at.length, widened(box[u]), widened(box[v]))
-  if (axis === 'z') sumLayers(path, slabs, settings, sums)
-  else sumAcross(path, axis, slabs, settings, sums)
+  if (axis === 'z') sumLayers(path, slabs, settings, sums, limbs)
+  else sumAcross(path, axis, slabs, settings, sums, limbs)
   const { area, second, reach } = sums.finish()
   // Lines are summed sideways first and upward second; the cyclic order of y is the other way round.
   return axis === 'y'
     ? { axis, at: slabs.at, area, second: [second[1], second[0]], reach: [reach[1], reach[0]] }
     : { axis, at: slabs.at, area, second, reach }
 }
+
+const rowAt = ({ first, step }: AxisLimbs, mm: number): number => Math.round((mm - first) / step)
 
 /** Lines reach beyond their middles by half their width, which is less than this, mm. */
 export const widened = ([low, high]: readonly [number, number]): readonly [number, number] => [low - 2, high + 2]
@@ -68,11 +71,12 @@ export function boxOf(path: Toolpath): Box {
 
 /** 1 for features that follow the rim of the part, by feature code. */
 export const isRim = Uint8Array.from(features, (feature) => (feature === 'outerWall' || feature === 'thin' || feature === 'skin' ? 1 : 0))
-function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums): void {
+function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums, bearing: AxisLimbs | undefined): void {
   const { x, y, area, width, feature, layerStart } = path
   const infillWeight = weightOfInfill('z', settings)
   for (let layer = 0; layer < layerStart.length - 1; layer++) {
     const perThickness = 1 / thickness[layer]!
+    const limbs = bearing && !bearing.limbs.isWhole(layer) ? bearing.limbs : undefined
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
       if (!isOfPart(feature[m]!)) continue
       const dx = x[m + 1]! - x[m]!
@@ -85,6 +89,7 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
       const halfY = across * (dx < 0 ? -dx : dx)
       const middleX = x[m]! + dx / 2
       const middleY = y[m]! + dy / 2
+      if (limbs && !limbs.bearsAt(layer, rowAt(bearing!, middleX), middleY)) continue
       sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
       if (isRim[feature[m]!] === 0) continue
       sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
@@ -92,15 +97,26 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
   }
 }
 
-function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slabs, settings: SectionSettings, sums: SlabSums): void {
-  const { area, width, feature, z } = path
+function sumAcross(
+  path: Toolpath,
+  axis: 'x' | 'y',
+  { low, thickness, at }: Slabs,
+  settings: SectionSettings,
+  sums: SlabSums,
+  bearing: AxisLimbs | undefined,
+): void {
+  const { area, width, feature, z, layerStart } = path
+  // The row that each slab is judged by; none where all of it bears.
+  const rows = at.map((mm) => (bearing === undefined || bearing.limbs.isWhole(rowAt(bearing, mm)) ? -1 : rowAt(bearing, mm)))
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x
   const infillWeight = weightOfInfill(axis, settings)
   const step = thickness[0]!
   const last = at.length - 1
   const perStep = 1 / step
+  let layer = 0
   for (let m = 0; m < moveCount(path); m++) {
+    while (m >= layerStart[layer + 1]!) layer++
     if (!isOfPart(feature[m]!)) continue
     const a0 = along[m]!
     const b0 = beside[m]!
@@ -130,8 +146,9 @@ function sumAcross(path: Toolpath, axis: 'x' | 'y', { low, thickness, at }: Slab
       const middle = b + (isWhole ? 0.5 : start + share / 2) * run
       const length = isWhole ? run : share * run
       const own = weighted * share
-      sums.add(slab, own, middle, length, height, 0, halfBeside, halfHeight)
       start = end
+      if (rows[slab]! >= 0 && !bearing!.limbs.bearsAt(rows[slab]!, layer, middle)) continue
+      sums.add(slab, own, middle, length, height, 0, halfBeside, halfHeight)
       if (!rim) continue
       const spread = (length < 0 ? -length : length) / 2 + halfBeside
       sums.addEnds(slab, own / 2, middle, spread, height, halfHeight)

@@ -1,5 +1,7 @@
 import type { Basis, Material } from '../shelf/material'
 import type { Toolpath } from '../toolpath/toolpath'
+import { type Grip, grips, usualGrip } from './grip'
+import type { LimbsByAxis } from './limbs'
 import { type Axis, axes, boxOf, findSections, type SectionSettings, type Sections } from './sections'
 
 /** Ways to load a part along an axis. */
@@ -22,21 +24,12 @@ export interface LoadFigure {
   readonly by: 'strength' | 'buckling'
 }
 
-/**
- * A part is held from its low end up to `heldTo` of its length and loaded from `loadedFrom` on; sections in there are not
- * judged.
- */
-export interface Grip {
-  readonly heldTo: number
-  readonly loadedFrom: number
-}
-export const usualGrip: Grip = { heldTo: 0.1, loadedFrom: 0.9 }
-
 export type SectionsByAxis = Readonly<Record<Axis, Sections>>
 
-export function sectionsByAxis(path: Toolpath, settings: SectionSettings): SectionsByAxis {
+/** @param limbs what leads from hold to load; along an axis without them everything bears */
+export function sectionsByAxis(path: Toolpath, settings: SectionSettings, limbs: LimbsByAxis = {}): SectionsByAxis {
   const box = boxOf(path)
-  const along = (axis: Axis): Sections => findSections(path, axis, settings, box)
+  const along = (axis: Axis): Sections => findSections(path, axis, settings, box, limbs[axis])
   return { x: along('x'), y: along('y'), z: along('z') }
 }
 
@@ -218,14 +211,6 @@ function sumBetweenGrips(sections: Cuts, grip: Grip, of: (section: number, lengt
     if (to > from) sum += of(i, to - from)
   }
   return sum
-}
-
-/** Sections are told by their middles; the part goes on for half a section beyond the first and the last. */
-function grips({ at }: Cuts, { heldTo, loadedFrom }: Grip): { low: number; high: number } {
-  const last = at.length - 1
-  const start = at[0]! - (last > 0 ? at[1]! - at[0]! : 0) / 2
-  const length = at[last]! + (last > 0 ? at[last]! - at[last - 1]! : 0) / 2 - start
-  return { low: start + heldTo * length, high: start + loadedFrom * length }
 }
 
 const isBetween = (at: number, low: number, high: number): boolean => at >= low - 1e-9 && at <= high + 1e-9

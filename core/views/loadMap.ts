@@ -4,9 +4,11 @@ import { layDown, type Part, type PredictOptions, predict } from '../predict'
 import type { Setup } from '../profile/resolve'
 import type { Settings, SettingValues } from '../profile/settings'
 import { StageCache } from '../stageCache'
+import { type Grip, usualGrip } from '../strength/grip'
+import { limbsByAxis, type Outlines, outlinesOf } from '../strength/limbs'
 import { findObliqueSections, frameOf, obliqueStrengthAt } from '../strength/oblique'
 import { type Axis, axes } from '../strength/sections'
-import { type Cuts, type Grip, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../strength/strengthFigures'
+import { type Cuts, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../strength/strengthFigures'
 import type { Toolpath } from '../toolpath/toolpath'
 
 /** Across one direction: where, how large, and the load that each section would bear by itself, N; infinite where it bears none of it. */
@@ -34,12 +36,13 @@ export interface LoadMap {
 export function loadMap(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): LoadMap {
   const shared = { ...options, cache: options.cache ?? new StageCache() }
   const { tracks, settings } = predict(part, placement, setup, values, shared)
-  const { single, mesh } = layDown(part, placement, setup, values, shared)
+  const { single, mesh, layers } = layDown(part, placement, setup, values, shared)
   const { inLayer } = setup.material.strength
   const { direction, grip } = options.load ?? {}
-  const free = direction && findObliqueSections(single, direction, settings)
+  const outlines = outlinesOf(layers)
+  const free = direction && findObliqueSections(single, direction, settings, { outlines, grip })
   return {
-    axes: loadsByAxis(single, settings, inLayer, tracks.bond, grip),
+    axes: loadsByAxis(single, settings, outlines, inLayer, tracks.bond, grip),
     ...(free
       ? {
           free: { ...told(free, obliqueStrengthAt(free, direction, inLayer, tracks.bond), inLayer, grip), along: frameOf(direction).along },
@@ -50,8 +53,15 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
 }
 
 /** Loads that the sections across each axis bear, as the figures judge them. */
-export function loadsByAxis(path: Toolpath, settings: Settings, inLayer: number, bonds: Float64Array, grip?: Grip): LoadMap['axes'] {
-  const sections = sectionsByAxis(path, settings)
+export function loadsByAxis(
+  path: Toolpath,
+  settings: Settings,
+  outlines: Outlines,
+  inLayer: number,
+  bonds: Float64Array,
+  grip?: Grip,
+): LoadMap['axes'] {
+  const sections = sectionsByAxis(path, settings, limbsByAxis(outlines, grip ?? usualGrip))
   const across = (axis: Axis): SectionLoads =>
     told(sections[axis], (section) => (axis === 'z' ? inLayer * bonds[section]! : inLayer), inLayer, grip)
   return Object.fromEntries(axes.map((axis) => [axis, across(axis)])) as unknown as LoadMap['axes']

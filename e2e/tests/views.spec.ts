@@ -76,7 +76,7 @@ test('load: what the part bears is the ledger’s figure, a change is applied, a
   await page.getByRole('link', { name: 'load' }).click()
   const view = page.getByRole('region', { name: 'Load' })
   await expect(view.getByText('everyday bears').locator('..')).toContainText(newtons, { timeout: 40_000 })
-  await expect(page.getByRole('img', { name: /Free body: 80 N pressing across at \d+ mm, held at \d+ mm, a moment of \d/ })).toBeVisible()
+  await expect(page.getByRole('img', { name: /Free body: 60 N pressing across at \d+ mm, held at \d+ mm, a moment of \d/ })).toBeVisible()
   await expect(page.getByRole('img', { name: /^Weakest section of everyday: \d+ lines/ })).toBeVisible({ timeout: 40_000 })
   await expect(view).toContainText('never a rating')
   await expectAccessible(page)

@@ -37,7 +37,7 @@ export const limitWords: Readonly<Record<LimitName, (wanted: number) => string>>
   minLoadN: (wanted) => `at least ${shownLimit('minLoadN', wanted)}`,
 }
 
-/** "To carry a load: bend along Y · under 1 h · at least 80 N" */
+/** "To carry a load: bend along Y · under 1 h · at least 60 N" */
 export function purposeWords({ kind, load, limits }: Purpose): string {
   const kinds = { show: 'To look at', work: 'To work', load: 'To carry a load' } as const
   const along =

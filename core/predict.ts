@@ -30,10 +30,11 @@ import { slice } from './slicing/slice'
 import { toBeltFrame } from './slicing/tiltedBelt'
 import { StageCache, stageKey } from './stageCache'
 import { usualGrip } from './strength/grip'
-import { limbsByAxis, outlinesOf } from './strength/limbs'
+import { limbsAlong, limbsByAxis } from './strength/limbsByAxis'
 import { findObliqueSections, obliqueFigures } from './strength/oblique'
 import type { LoadPlace } from './strength/purpose'
 import { type LoadCase, type LoadFigure, type LoadKind, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
+import { outlinesOf } from './strength/stretches'
 import { type SupportSwayFigures, supportSway } from './sway/supportSway'
 import { layerSections, type SwayFigures, swayByLayer, swayFigures } from './sway/sway'
 import { toBeltAxes } from './toolpath/beltAxes'
@@ -237,7 +238,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
     direction &&
     obliqueFigures(
       cache.get('oblique', stageKey('oblique', pathKey, [direction, grip]), () =>
-        findObliqueSections(single, direction, settings, { outlines: outlinesOf(layers), grip }),
+        findObliqueSections(single, direction, settings, limbsAlong(outlinesOf(layers), direction, grip ?? usualGrip)),
       ),
       direction,
       material,

@@ -5,9 +5,10 @@ import { type LaidOut, layOut } from '../testing/layOut'
 import { demo } from '../testing/paths'
 import { blockMesh, joined, moved } from '../testing/solids'
 import { usualGrip } from './grip'
-import { layRows, limbsByAxis, outlinesOf } from './limbs'
+import { limbsAlong, limbsByAxis } from './limbsByAxis'
 import { findObliqueSections } from './oblique'
 import { findSections } from './sections'
+import { layRows, outlinesOf } from './stretches'
 
 /** A block of this size with its low corner here, mm. */
 const box = (x: number, y: number, z: number, width: number, depth: number, height: number): Mesh =>
@@ -46,7 +47,12 @@ describe('limbs that lead nowhere', () => {
   it('are the same for a direction that is given by its angle', () => {
     const { path, settings, layers } = pegged
     const along = findSections(path, 'y', settings, undefined, limbsByAxis(outlinesOf(layers), usualGrip).y)
-    const angled = findObliqueSections(path, { azimuthDeg: 90, elevationDeg: 0 }, settings, { outlines: outlinesOf(layers) })
+    const angled = findObliqueSections(
+      path,
+      { azimuthDeg: 90, elevationDeg: 0 },
+      settings,
+      limbsAlong(outlinesOf(layers), { azimuthDeg: 90, elevationDeg: 0 }, usualGrip),
+    )
     for (const [i, area] of along.area.entries()) expect(Math.abs(angled.area[i]! - area)).toBeLessThan(0.05 * area + 0.5)
   })
 
@@ -93,7 +99,12 @@ describe('a hook', () => {
     const outlines = outlinesOf(layers)
     for (const { at, area, reach } of [
       findSections(path, 'y', settings, undefined, limbsByAxis(outlines, usualGrip).y),
-      findObliqueSections(path, { azimuthDeg: 90, elevationDeg: 35 }, settings, { outlines }),
+      findObliqueSections(
+        path,
+        { azimuthDeg: 90, elevationDeg: 35 },
+        settings,
+        limbsAlong(outlines, { azimuthDeg: 90, elevationDeg: 35 }, usualGrip),
+      ),
     ]) {
       // Above the bend the shank stands alone: 10 mm wide, with the tip some 30 mm beside it.
       const above = [...at.keys()].filter((i) => i > 0.3 * at.length && i < 0.6 * at.length)

@@ -1,154 +1,13 @@
-import type { Contours } from '../regions/contours'
-import type { Layers } from '../slicing/layers'
-import type { Grip } from './grip'
+import type { Stretches } from './stretches'
 
 /** A line is of the limb whose rim is at most this far from it, mm: a section is told by its middle, and rims lean. */
 const NEAR = 1.5
-
-/** Outlines of a part and how high the middle of each layer lies, mm. */
-export interface Outlines {
-  readonly outlines: Contours
-  readonly middle: Float64Array
-}
-
-export const outlinesOf = ({ outlines, top, height }: Pick<Layers, 'outlines' | 'top' | 'height'>): Outlines => ({
-  outlines,
-  middle: top.map((z, layer) => z - height[layer]! / 2),
-})
-
-/**
- * What lies inside the outlines along straight rows: for every row and layer some stretches, ascending.
- *
- * ```
- * start  cell → first stretch; cells run layer by layer within a row; one more entry than cells
- * low    where a stretch begins along the row, mm
- * high   where it ends
- * ```
- */
-export interface Stretches {
-  readonly rows: number
-  readonly layers: number
-  readonly start: Uint32Array
-  readonly low: Float64Array
-  readonly high: Float64Array
-}
-
-type Vector = readonly [x: number, y: number, z: number]
-
-/**
- * Lays rows through a part: row r runs along `level`, where the way along `along` is `first + r · step`.
- *
- * @param along unit vector that is not upright: rows of a layer must lie apart
- * @param level level unit vector across it
- */
-export function layRows(
-  part: Outlines,
-  along: Vector,
-  level: readonly [x: number, y: number],
-  first: number,
-  step: number,
-  rows: number,
-): Stretches {
-  const layers = part.middle.length
-  const crossings = new Crossings(part.outlines, along, level, first, step, rows, layers)
-  for (let layer = 0; layer < layers; layer++) crossings.countIn(layer, part.middle[layer]!)
-  crossings.makeRoom()
-  for (let layer = 0; layer < layers; layer++) crossings.fillIn(layer, part.middle[layer]!)
-  return crossings.finish()
-}
-
-/** Where rims cross rows. Layer by layer, so that the compiler meets small loops often. */
-class Crossings {
-  /** Counts stand two cells ahead, so that filling moves each cell's end to where its own start belongs. */
-  private readonly start: Uint32Array
-  private at = new Float64Array(0)
-
-  constructor(
-    private readonly outlines: Contours,
-    private readonly along: Vector,
-    private readonly level: readonly [x: number, y: number],
-    private readonly first: number,
-    private readonly step: number,
-    private readonly rows: number,
-    private readonly layers: number,
-  ) {
-    this.start = new Uint32Array(rows * layers + 2)
-  }
-
-  countIn(layer: number, height: number): void {
-    const { start, layers, rows, first, along, outlines } = this
-    const { xy, polygonStart, groupStart } = outlines
-    const [ax, ay, perStep, rise] = [along[0], along[1], 1 / this.step, along[2] * height - first]
-    for (let p = groupStart[layer]!; p < groupStart[layer + 1]!; p++) {
-      const to = polygonStart[p + 1]!
-      for (let i = polygonStart[p]!, j = to - 1; i < to; j = i++) {
-        const ti = (ax * xy[2 * i]! + ay * xy[2 * i + 1]! + rise) * perStep
-        const tj = (ax * xy[2 * j]! + ay * xy[2 * j + 1]! + rise) * perStep
-        const end = Math.min(rows, Math.ceil(ti < tj ? tj : ti))
-        for (let row = Math.max(0, Math.ceil(ti < tj ? ti : tj)); row < end; row++) start[row * layers + layer + 2]!++
-      }
-    }
-  }
-
-  makeRoom(): void {
-    const { start } = this
-    for (let cell = 2; cell < start.length; cell++) start[cell]! += start[cell - 1]!
-    this.at = new Float64Array(start[start.length - 1]!)
-  }
-
-  fillIn(layer: number, height: number): void {
-    const { start, layers, rows, first, along, level, outlines, at } = this
-    const { xy, polygonStart, groupStart } = outlines
-    const [ax, ay, lx, ly, perStep, rise] = [along[0], along[1], level[0], level[1], 1 / this.step, along[2] * height - first]
-    for (let p = groupStart[layer]!; p < groupStart[layer + 1]!; p++) {
-      const to = polygonStart[p + 1]!
-      for (let i = polygonStart[p]!, j = to - 1; i < to; j = i++) {
-        const ti = (ax * xy[2 * i]! + ay * xy[2 * i + 1]! + rise) * perStep
-        const tj = (ax * xy[2 * j]! + ay * xy[2 * j + 1]! + rise) * perStep
-        const end = Math.min(rows, Math.ceil(ti < tj ? tj : ti))
-        let row = Math.max(0, Math.ceil(ti < tj ? ti : tj))
-        if (row >= end) continue
-        const ui = lx * xy[2 * i]! + ly * xy[2 * i + 1]!
-        const slope = (lx * xy[2 * j]! + ly * xy[2 * j + 1]! - ui) / (tj - ti)
-        for (; row < end; row++) at[start[row * layers + layer + 1]!++] = ui + (row - ti) * slope
-      }
-    }
-  }
-
-  finish(): Stretches {
-    const { start, at, rows, layers } = this
-    const cells = rows * layers
-    const low = new Float64Array(at.length / 2)
-    const high = new Float64Array(at.length / 2)
-    for (let cell = 0; cell < cells; cell++) {
-      // Rims are closed: every row enters the solid as often as it leaves it.
-      sortFew(at, start[cell]!, start[cell + 1]!)
-    }
-    for (let k = 0; k < low.length; k++) {
-      low[k] = at[2 * k]!
-      high[k] = at[2 * k + 1]!
-    }
-    const starts = new Uint32Array(cells + 1)
-    for (let cell = 0; cell <= cells; cell++) starts[cell] = start[cell]! / 2
-    return { rows, layers, start: starts, low, high }
-  }
-}
-
-/** By insertion: a row meets a layer's rims a few times only. */
-function sortFew(values: Float64Array, from: number, to: number): void {
-  for (let i = from + 1; i < to; i++) {
-    const value = values[i]!
-    let k = i - 1
-    for (; k >= from && values[k]! > value; k--) values[k + 1] = values[k]!
-    values[k + 1] = value
-  }
-}
 
 /**
  * How cells of a table of stretches make up sections: cell `section · sectionStride + place · placeStride`. A place is a layer
  * of a section that is a row, or a row of a section that is a layer.
  */
-interface Sectioning {
+export interface Sectioning {
   readonly sections: number
   readonly places: number
   readonly sectionStride: number
@@ -168,9 +27,10 @@ export class Limbs {
   private readonly whole: Uint8Array
 
   constructor(
-    private readonly stretches: Stretches,
-    private readonly sectioning: Sectioning,
-    private readonly bears: Uint8Array,
+    readonly stretches: Stretches,
+    readonly sectioning: Sectioning,
+    /** 1 for every stretch that bears. */
+    readonly bears: Uint8Array,
   ) {
     this.whole = new Uint8Array(sectioning.sections).fill(1)
     for (let s = 0; s < sectioning.sections; s++) if (hasAny(stretches, sectioning, s, bears, 0)) this.whole[s] = 0
@@ -330,61 +190,4 @@ class LimbSet {
       else j++
     }
   }
-}
-
-/** Limbs along one axis, and where their rows lie. */
-export interface AxisLimbs {
-  readonly limbs: Limbs
-  readonly first: number
-  readonly step: number
-}
-export type LimbsByAxis = Readonly<Partial<Record<'x' | 'y' | 'z', AxisLimbs>>>
-
-/** Rows lie this far apart, mm: about as far as sections do. */
-const ROW_STEP = 1
-const MOST_ROWS = 200
-
-/** What bears a load along each axis of a part; an axis is left out where all of the part does. */
-export function limbsByAxis(part: Outlines, grip: Grip): LimbsByAxis {
-  const { middle } = part
-  const levelLimbs = (axis: 'x' | 'y'): { rows: { first: number; step: number }; stretches: Stretches; found: Limbs | undefined } => {
-    const [low, high] = extentOf(part.outlines.xy, axis === 'x' ? 0 : 1)
-    const count = Math.max(1, Math.min(MOST_ROWS, Math.ceil((high - low) / ROW_STEP)))
-    const step = (high - low) / count
-    const first = low + step / 2
-    const [along, level] =
-      axis === 'x'
-        ? ([
-            [1, 0, 0],
-            [0, 1],
-          ] as const)
-        : ([
-            [0, 1, 0],
-            [1, 0],
-          ] as const)
-    const stretches = layRows(part, along, level, first, step, count)
-    const [held, loaded] = [Math.floor(grip.heldTo * count) - 1, Math.ceil(grip.loadedFrom * count)]
-    return { rows: { first, step }, stretches, found: findLimbs(stretches, acrossRows(stretches), held, Math.min(count - 1, loaded)) }
-  }
-  const [x, y] = [levelLimbs('x'), levelLimbs('y')]
-  const upright = findLimbs(
-    x.stretches,
-    asLayers(x.stretches),
-    Math.floor(grip.heldTo * middle.length) - 1,
-    Math.min(middle.length - 1, Math.ceil(grip.loadedFrom * middle.length)),
-  )
-  return {
-    ...(x.found ? { x: { limbs: x.found, ...x.rows } } : {}),
-    ...(y.found ? { y: { limbs: y.found, ...y.rows } } : {}),
-    ...(upright ? { z: { limbs: upright, ...x.rows } } : {}),
-  }
-}
-
-function extentOf(xy: Float64Array, offset: 0 | 1): [low: number, high: number] {
-  let [low, high] = [Infinity, -Infinity]
-  for (let i = offset; i < xy.length; i += 2) {
-    if (xy[i]! < low) low = xy[i]!
-    if (xy[i]! > high) high = xy[i]!
-  }
-  return high > low ? [low, high] : [0, 1]
 }

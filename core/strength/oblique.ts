@@ -1,8 +1,8 @@
 import type { Material } from '../shelf/material'
 import { code, isOfPart, moveCount, type Toolpath } from '../toolpath/toolpath'
-import { type Grip, grips, usualGrip } from './grip'
-import { acrossRows, findLimbs, type Limbs, layRows, type Outlines } from './limbs'
-import { evenSlabs, isRim, type SectionSettings, type Slabs, weightOfInfill } from './sections'
+import { type Grip, usualGrip } from './grip'
+import type { AxisLimbs } from './limbsByAxis'
+import { evenSlabs, isRim, type SectionSettings, weightOfInfill } from './sections'
 import { SlabSums } from './slabSums'
 import { type Cuts, figuresAlong, type LoadFigure, type LoadKind, type StrengthAt } from './strengthFigures'
 
@@ -40,12 +40,7 @@ export function directionOf([x, y, z]: Vector): Direction {
  * it passes through. Infill counts with its stiffness in the plane and upright, in the shares of cos² and sin² of the
  * elevation (semi-empirical). Slower than along an axis; asked for one direction only.
  */
-export function findObliqueSections(
-  path: Toolpath,
-  direction: Direction,
-  settings: SectionSettings,
-  bearing?: { readonly outlines: Outlines; readonly grip?: Grip | undefined },
-): ObliqueSections {
+export function findObliqueSections(path: Toolpath, direction: Direction, settings: SectionSettings, bearing?: AxisLimbs): ObliqueSections {
   const { along, level, upright } = frameOf(direction)
   const { x, y, z, area, width, feature } = path
   const points = x.length
@@ -58,7 +53,8 @@ export function findObliqueSections(
   const slabs = evenSlabs(extent(path, at), settings.lineWidth)
   const count = slabs.at.length
   const [step, last] = [slabs.thickness[0]!, count - 1]
-  const limbs = bearing && limbsAcross(bearing.outlines, direction, slabs, bearing.grip ?? usualGrip)
+  const limbs = bearing?.limbs
+  const rows = slabs.at.map((mm) => (bearing ? Math.round((mm - bearing.first) / bearing.step) : -1))
   // Lines reach beyond their middles by half their width and, upward, half a layer: less than this, mm.
   const margin = 4
   const widen = ([low, high]: readonly [number, number]): [number, number] => [low - margin, high + margin]
@@ -101,7 +97,7 @@ export function findObliqueSections(
       const inSlab = whole ? 1 : share
       const [du, dv] = [inSlab * (us[m + 1]! - us[m]!), inSlab * (vs[m + 1]! - vs[m]!)]
       const own = weighted * share
-      if (limbs && !limbs.isWhole(slab) && !limbs.bearsAt(slab, layer, u)) continue
+      if (limbs && !limbs.isWhole(rows[slab]!) && !limbs.bearsAt(rows[slab]!, layer, u)) continue
       sums.add(slab, own, u, du, v, dv, halfU, halfV)
       if (layer < lowLayer[slab]!) lowLayer[slab] = layer
       if (layer > highLayer[slab]!) highLayer[slab] = layer
@@ -110,27 +106,6 @@ export function findObliqueSections(
   }
   return { at: slabs.at, ...sums.finish(), lowLayer, highLayer }
 }
-
-/** What leads from hold to load. Nothing along directions so steep that the rows of a layer would lie too far apart. */
-function limbsAcross(outlines: Outlines, direction: Direction, slabs: Slabs, grip: Grip): Limbs | undefined {
-  if (Math.abs(direction.elevationDeg) > STEEPEST) return undefined
-  const { along, level } = frameOf(direction)
-  const step = slabs.thickness[0]!
-  const stretches = layRows(outlines, along, [level[0], level[1]], slabs.at[0]!, step, slabs.at.length)
-  const { middle } = outlines
-  const layerHeight = middle.length > 1 ? (middle.at(-1)! - middle[0]!) / (middle.length - 1) : Infinity
-  return findLimbs(stretches, acrossRows(stretches, Math.round((along[2] * step) / layerHeight)), ...gripped(slabs, grip))
-}
-
-/** The last section that is held and the first that is loaded. */
-function gripped({ at }: Pick<Slabs, 'at'>, grip: Grip): [held: number, loaded: number] {
-  const { low, high } = grips({ at }, grip)
-  const loaded = at.findIndex((middle) => middle > high)
-  return [at.findLastIndex((middle) => middle < low), loaded < 0 ? at.length - 1 : loaded]
-}
-
-/** Degrees up or down. */
-const STEEPEST = 75
 
 /** Smallest and largest of what the part's lines reach. */
 function extent(path: Toolpath, values: Float64Array): [number, number] {

@@ -1,7 +1,7 @@
 import type { Settings } from '../profile/settings'
 import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
-import type { AxisLimbs } from './limbs'
+import type { AxisLimbs } from './limbsByAxis'
 import { type SlabFigures, SlabSums } from './slabSums'
 
 export const axes = ['x', 'y', 'z'] as const

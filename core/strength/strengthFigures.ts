@@ -1,7 +1,7 @@
 import type { Basis, Material } from '../shelf/material'
 import type { Toolpath } from '../toolpath/toolpath'
 import { type Grip, grips, usualGrip } from './grip'
-import type { LimbsByAxis } from './limbs'
+import type { LimbsByAxis } from './limbsByAxis'
 import { type Axis, axes, boxOf, findSections, type SectionSettings, type Sections } from './sections'
 
 /** Ways to load a part along an axis. */

@@ -6,7 +6,9 @@ import { Scopes } from '../profile/exceptions'
 import type { Setup } from '../profile/resolve'
 import type { SettingValues } from '../profile/settings'
 import { StageCache } from '../stageCache'
-import { outlinesOf } from '../strength/limbs'
+import { usualGrip } from '../strength/grip'
+import { limbsByAxis } from '../strength/limbsByAxis'
+import { outlinesOf } from '../strength/stretches'
 import { type LoadMap, loadsByAxis } from './loadMap'
 
 /** Fields of one candidate that can be drawn: a value for each layer, move, facet and section. */
@@ -36,6 +38,13 @@ export function fieldsOf(part: Part, placement: Placement, setup: Setup, values:
     layers: tracks,
     moves: moveTracks({ layers, path, motion: planFor(laid, setup, shared), scopes: new Scopes(settings, options.exceptions), setup }),
     facets: { areaMm2: areas, raUm: roughness, up },
-    sections: loadsByAxis(laid.single, settings, outlinesOf(layers), setup.material.strength.inLayer, tracks.bond, options.load?.grip),
+    sections: loadsByAxis(
+      laid.single,
+      settings,
+      limbsByAxis(outlinesOf(layers), options.load?.grip ?? usualGrip),
+      setup.material.strength.inLayer,
+      tracks.bond,
+      options.load?.grip,
+    ),
   }
 }

@@ -6,6 +6,7 @@ import { loadKinds } from '../strength/strengthFigures'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { blockMesh, joined, moved, partOf } from '../testing/solids'
+import { bearsIn } from './bearsMask'
 import { type LoadMap, loadMap } from './loadMap'
 
 const placement = { scale: 1, rotateDeg: [0, 0, 0] as [number, number, number] }
@@ -47,5 +48,23 @@ describe('loads along a part', () => {
   it('come with the part that bears them, and without a direction when none is asked for', () => {
     expect(map.corners.length / 9).toBe(stepped.report.triangles)
     expect(loadMap(stepped, placement, setupOf(), {}, { kernel: options.kernel }).free).toBeUndefined()
+  })
+})
+
+describe('what bears', () => {
+  it('is told where a limb leads nowhere, and left untold where all of the part bears', () => {
+    const foot = moved(blockMesh(30, 6, 4), 0, -17, 0)
+    const shank = moved(blockMesh(6, 40, 4), 12, 0, 0)
+    const peg = moved(blockMesh(6, 20, 4), -12, -10, 0)
+    const pegged = partOf('pegged', joined(foot, shank, peg))
+    const { axes } = loadMap(pegged, placement, setupOf(), {}, { kernel: options.kernel })
+    const { bears } = axes.y
+    // Beside the peg the shank alone bears; at the foot, which is held, nothing is told apart.
+    expect(bearsIn(bears!, -8, 12)).toBe(true)
+    expect(bearsIn(bears!, -8, -12)).toBe(false)
+    expect(bearsIn(bears!, -8, 0)).toBe(false)
+    expect(bearsIn(bears!, 500, 12)).toBe(false)
+    // Along z all three go from the bottom to the top.
+    for (const x of [-12, 0, 12]) expect(bearsIn(axes.z.bears!, 2, x)).toBe(true)
   })
 })

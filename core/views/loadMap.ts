@@ -5,11 +5,13 @@ import type { Setup } from '../profile/resolve'
 import type { Settings, SettingValues } from '../profile/settings'
 import { StageCache } from '../stageCache'
 import { type Grip, usualGrip } from '../strength/grip'
-import { limbsByAxis, type Outlines, outlinesOf } from '../strength/limbs'
+import { type AxisLimbs, type LimbsByAxis, limbsAlong, limbsByAxis } from '../strength/limbsByAxis'
 import { findObliqueSections, frameOf, obliqueStrengthAt } from '../strength/oblique'
 import { type Axis, axes } from '../strength/sections'
 import { type Cuts, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../strength/strengthFigures'
+import { outlinesOf } from '../strength/stretches'
 import type { Toolpath } from '../toolpath/toolpath'
+import { type BearsMask, bearsMask } from './bearsMask'
 
 /** Across one direction: where, how large, and the load that each section would bear by itself, N; infinite where it bears none of it. */
 export interface SectionLoads {
@@ -17,6 +19,8 @@ export interface SectionLoads {
   /** Of an equal solid section. */
   readonly areaMm2: Float64Array
   readonly loadN: Readonly<Record<LoadKind, Float64Array>>
+  /** Which parts of the sections bear; all where there is none. */
+  readonly bears?: BearsMask
 }
 
 /** How a candidate bears loads, section by section, and the part that bears them. */
@@ -40,31 +44,41 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
   const { inLayer } = setup.material.strength
   const { direction, grip } = options.load ?? {}
   const outlines = outlinesOf(layers)
-  const free = direction && findObliqueSections(single, direction, settings, { outlines, grip })
+  const top = layers.top.at(-1) ?? 0
+  const limbs = limbsByAxis(outlines, grip ?? usualGrip)
+  const loads = loadsByAxis(single, settings, limbs, inLayer, tracks.bond, grip)
+  const freeLimbs = direction && limbsAlong(outlines, direction, grip ?? usualGrip)
+  const free = direction && findObliqueSections(single, direction, settings, freeLimbs)
   return {
-    axes: loadsByAxis(single, settings, outlines, inLayer, tracks.bond, grip),
+    axes: Object.fromEntries(axes.map((axis) => [axis, masked(loads[axis], limbs[axis], top)])) as unknown as LoadMap['axes'],
     ...(free
       ? {
-          free: { ...told(free, obliqueStrengthAt(free, direction, inLayer, tracks.bond), inLayer, grip), along: frameOf(direction).along },
+          free: {
+            ...masked(told(free, obliqueStrengthAt(free, direction, inLayer, tracks.bond), inLayer, grip), freeLimbs, top),
+            along: frameOf(direction).along,
+          },
         }
       : {}),
     corners: cornersOf(mesh),
   }
 }
 
+const masked = (loads: SectionLoads, limbs: AxisLimbs | undefined, top: number): SectionLoads =>
+  limbs ? { ...loads, bears: bearsMask(limbs, top) } : loads
+
 /** Loads that the sections across each axis bear, as the figures judge them. */
 export function loadsByAxis(
   path: Toolpath,
   settings: Settings,
-  outlines: Outlines,
+  limbs: LimbsByAxis,
   inLayer: number,
   bonds: Float64Array,
   grip?: Grip,
-): LoadMap['axes'] {
-  const sections = sectionsByAxis(path, settings, limbsByAxis(outlines, grip ?? usualGrip))
+): Readonly<Record<Axis, SectionLoads>> {
+  const sections = sectionsByAxis(path, settings, limbs)
   const across = (axis: Axis): SectionLoads =>
     told(sections[axis], (section) => (axis === 'z' ? inLayer * bonds[section]! : inLayer), inLayer, grip)
-  return Object.fromEntries(axes.map((axis) => [axis, across(axis)])) as unknown as LoadMap['axes']
+  return Object.fromEntries(axes.map((axis) => [axis, across(axis)])) as unknown as Readonly<Record<Axis, SectionLoads>>
 }
 
 const told = (cuts: Cuts, strengthAt: StrengthAt, inLayer: number, grip: Grip | undefined): SectionLoads => ({

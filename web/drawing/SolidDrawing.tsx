@@ -1,4 +1,5 @@
 import { Canvas, type ThreeEvent, useThree } from '@react-three/fiber'
+import type { BearsMask } from '@sable/core/views/bearsMask'
 import { type ReactNode, useEffect, useMemo } from 'react'
 import {
   BufferAttribute,
@@ -11,6 +12,7 @@ import {
   RGBAFormat,
   ShaderMaterial,
   Vector3,
+  Vector4,
 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { useTheme } from '../ui/theme'
@@ -58,6 +60,8 @@ export interface Solid {
   readonly shares: Float32Array | undefined
   readonly by: 'facet' | 'nothing' | Along
   readonly scale: ScaleName
+  /** What wears the map of steps along a direction; all does without. */
+  readonly only?: BearsMask | undefined
 }
 
 export interface Touch {
@@ -121,6 +125,10 @@ const fragmentShader = `
   uniform float low;
   uniform float high;
   uniform int by;
+  uniform bool partly;
+  uniform sampler2D only;
+  uniform vec3 across;
+  uniform vec4 extent;
   uniform vec3 bare;
   out vec4 result;
   void main() {
@@ -128,6 +136,10 @@ const fragmentShader = `
     float light = 0.52 + 0.48 * clamp(dot(normal, normalize(vec3(0.25, 0.5, 1.0))), 0.0, 1.0);
     float share = by == 0 ? ownShare : texture(steps, vec2((dot(place, along) - low) / (high - low), 0.5)).r;
     bool none = by == 2 || share < 0.0;
+    if (partly) {
+      vec2 where = vec2((dot(place, across) - extent.x) / (extent.y - extent.x), (dot(place, along) - extent.z) / (extent.w - extent.z));
+      none = none || texture(only, where).r < 0.5;
+    }
     vec3 colour = none ? bare : texture(ramp, vec2(share, 0.5)).rgb;
     result = vec4(colour * light, 1.0);
   }
@@ -136,7 +148,7 @@ const fragmentShader = `
 function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'label'>) {
   const { camera, gl, invalidate } = useThree()
   const theme = useTheme((state) => state.theme)
-  const { corners, shares, by, scale } = solid
+  const { corners, shares, by, scale, only } = solid
   const shape = useMemo(() => {
     const geometry = new BufferGeometry()
     geometry.setAttribute('position', new BufferAttribute(corners, 3))
@@ -160,6 +172,10 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
           low: { value: 0 },
           high: { value: 1 },
           by: { value: 0 },
+          partly: { value: false },
+          only: { value: null },
+          across: { value: new Vector3(1, 0, 0) },
+          extent: { value: new Vector4(0, 1, 0, 1) },
           bare: { value: new Vector3() },
         },
       }),
@@ -178,6 +194,13 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
     const steps = stepTexture(typeof by === 'object' ? shares : undefined)
     material.uniforms.ramp!.value = ramp
     material.uniforms.steps!.value = steps
+    const parts = maskTexture(only)
+    material.uniforms.only!.value = parts
+    material.uniforms.partly!.value = only !== undefined && typeof by === 'object'
+    if (only) {
+      material.uniforms.across!.value.set(...only.across)
+      material.uniforms.extent!.value.set(only.acrossLow, only.acrossHigh, only.low, only.high)
+    }
     material.uniforms.by!.value = by === 'facet' ? 0 : by === 'nothing' ? 2 : 1
     if (typeof by === 'object') {
       material.uniforms.along!.value.set(...by.along)
@@ -188,8 +211,9 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
     return () => {
       ramp.dispose()
       steps.dispose()
+      parts.dispose()
     }
-  }, [corners, shares, by, scale, shape, material, invalidate])
+  }, [corners, shares, by, scale, only, shape, material, invalidate])
   useEffect(() => {
     material.uniforms.bare!.value.set(...(theme === 'dark' ? ([0.44, 0.41, 0.37] as const) : ([0.78, 0.75, 0.7] as const)))
     invalidate()
@@ -272,6 +296,14 @@ function rampTexture(scale: ScaleName): DataTexture {
   for (let i = 0; i < 256; i++) bytes.set([...scaleColour(scale, i / 255), 255], 4 * i)
   const texture = new DataTexture(bytes, 256, 1, RGBAFormat)
   texture.magFilter = LinearFilter
+  texture.needsUpdate = true
+  return texture
+}
+
+function maskTexture(only: BearsMask | undefined): DataTexture {
+  const values = Float32Array.from(only?.mask ?? [1])
+  const texture = new DataTexture(values, only?.cells ?? 1, only?.sections ?? 1, RedFormat, FloatType)
+  texture.magFilter = NearestFilter
   texture.needsUpdate = true
   return texture
 }

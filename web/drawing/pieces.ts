@@ -63,6 +63,15 @@ export function piecesOfPart({ ends, width, move }: Pieces, { feature }: DrawnMo
   return own.finish()
 }
 
+/** Those whose middle lies at a place across that is wanted, mm. */
+export function keepPieces({ ends, width, move }: Pieces, wanted: (x: number) => boolean): Pieces {
+  const own = new PieceList(move.length)
+  for (let i = 0; i < move.length; i++)
+    if (wanted((ends[4 * i]! + ends[4 * i + 2]!) / 2))
+      own.add(ends[4 * i]!, ends[4 * i + 1]!, ends[4 * i + 2]!, ends[4 * i + 3]!, width[i]!, move[i]!)
+  return own.finish()
+}
+
 /** The piece under a point, no farther than `reach` mm from its edge; the one laid last where several are. */
 export function pieceAt({ ends, width }: Pieces, x: number, y: number, reach: number): number | undefined {
   let best: number | undefined

@@ -193,6 +193,7 @@ function LoadedPart({ loaded, content }: { loaded: Loaded; content: LineupConten
       shares: stressRatios(bearing),
       by: { along: bearing.along, low: bearing.from, high: bearing.to },
       scale: 'viridis',
+      only: bearing.sections.bears,
     }),
     [drawing, bearing],
   )

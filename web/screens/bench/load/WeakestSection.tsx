@@ -6,9 +6,9 @@ import { coloursOf, keyOf } from '../../../drawing/colourings'
 import { type FlatBox, FlatDrawing, flatView } from '../../../drawing/FlatDrawing'
 import { KeyStrip } from '../../../drawing/KeyStrip'
 import type { Pieces } from '../../../drawing/pieceList'
-import { piecesOfCut, piecesOfLayer, piecesOfPart } from '../../../drawing/pieces'
+import { keepPieces, piecesOfCut, piecesOfLayer, piecesOfPart } from '../../../drawing/pieces'
 import { piecesAcross } from '../../../drawing/slantedCut'
-import type { Bearing } from './bearing'
+import { type Bearing, bears } from './bearing'
 
 /** The section that fails first, drawn to scale with its walls, skins and infill. */
 export function WeakestSection({ name, bearing, moves }: { name: string; bearing: Bearing; moves: DrawnMoves }) {
@@ -21,12 +21,13 @@ export function WeakestSection({ name, bearing, moves }: { name: string; bearing
       : axis === 'z'
         ? piecesOfLayer(moves, layerAt(moves.layerTop, at), false)
         : piecesOfCut(moves, axis, at)
-    const pieces = piecesOfPart(all, moves)
+    // What leads nowhere bears nothing and is left out.
+    const pieces = keepPieces(piecesOfPart(all, moves), (u) => bears(bearing, at, u))
     const key = keyOf('feature', [moves])
     const met = new Set(Array.from(pieces.move, (m) => moves.feature[m]!))
     const shown = key.kind === 'kinds' ? { ...key, kinds: key.kinds.filter(({ id }) => met.has(id)) } : key
     return { pieces, key: shown, colours: coloursOf(pieces, moves, 'feature', key), box: boxOf(pieces) }
-  }, [axis, along, moves, load.weakestAtMm])
+  }, [axis, along, bearing, moves, load.weakestAtMm])
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <p className="shrink-0 px-3 pt-1.5 text-[12px]">

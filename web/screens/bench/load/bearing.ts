@@ -1,6 +1,7 @@
 import { type StatedLoad, statedLoad } from '@sable/core/advice/judge'
 import type { Prediction } from '@sable/core/predict'
 import type { Purpose } from '@sable/core/strength/purpose'
+import { bearsIn } from '@sable/core/views/bearsMask'
 import type { LoadMap, SectionLoads } from '@sable/core/views/loadMap'
 
 /** How a candidate bears its stated load along its length. */
@@ -38,6 +39,10 @@ export function bearingOf(prediction: Prediction, map: LoadMap, purpose: Purpose
     high: from + (purpose.load.loadedFrom / 100) * (to - from),
   }
 }
+
+/** Whether what lies at a place of a section bears the load: so far along it and across it, mm. */
+export const bears = ({ sections }: Bearing, at: number, across: number): boolean =>
+  sections.bears === undefined || bearsIn(sections.bears, at, across)
 
 /** Stress over strength of each section when the part bears what it can: 1 where it fails; not a number where it bears none. */
 export function stressRatios({ load, sections }: Bearing): Float32Array {

@@ -5,6 +5,8 @@ export default defineConfig({
     // Only ends what hangs: how long something takes is measured in bench/, never judged in a test.
     testTimeout: 120_000,
     hookTimeout: 120_000,
+    // Every core computes; by itself the runner would leave one idle, of two.
+    maxWorkers: '100%',
     projects: [
       {
         extends: true,

@@ -59,7 +59,11 @@ async function buildNode(target) {
 async function buildWeb() {
   say('Building the interface …')
   const { build: bundle } = await import('vite')
+  // The bundler makes this process one of production; what is started from it afterwards, tests above all, must not inherit that.
+  const { NODE_ENV } = process.env
   await bundle({ root: join(root, 'web'), logLevel: 'warn' })
+  if (NODE_ENV === undefined) delete process.env.NODE_ENV
+  else process.env.NODE_ENV = NODE_ENV
 }
 
 /** Changes when a source file is added, removed or touched. */

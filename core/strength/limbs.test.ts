@@ -3,7 +3,7 @@ import type { Mesh } from '../mesh/mesh'
 import { groupArea } from '../regions/contours'
 import { type LaidOut, layOut } from '../testing/layOut'
 import { demo } from '../testing/paths'
-import { blockMesh, joined, moved } from '../testing/solids'
+import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
 import { usualGrip } from './grip'
 import { limbsAlong, limbsByAxis } from './limbsByAxis'
 import { findObliqueSections } from './oblique'
@@ -78,6 +78,18 @@ describe('limbs that lead on', () => {
     const frame = joined(box(0, 0, 0, 24, 5, 4), box(0, 0, 0, 5, 40, 4), box(19, 0, 0, 5, 40, 4), box(0, 35, 0, 24, 5, 4))
     const laid = await layOut(frame, values)
     expect(areaAt(laid, 'y', 20)).toBeCloseTo(areaAt(laid, 'y', 20, false), 6)
+  })
+
+  it('bear in a thin wall that widens: no part of a funnel is taken for a limb of its own', async () => {
+    const { Manifold } = await solids
+    const funnel = Manifold.cylinder(24, 10, 24, 96).subtract(Manifold.cylinder(24, 9.1, 23.1, 96))
+    const { path, settings, layers } = await layOut(meshOf(funnel), { wallCount: 2, infillDensity: 0 })
+    const limbs = limbsByAxis(outlinesOf(layers), usualGrip)
+    for (const axis of ['x', 'y', 'z'] as const) {
+      const [all, bearing] = [findSections(path, axis, settings), findSections(path, axis, settings, undefined, limbs[axis])]
+      const [first, last] = [Math.ceil(0.15 * all.at.length), Math.floor(0.85 * all.at.length)]
+      for (let i = first; i < last; i++) expect(bearing.area[i]! / all.area[i]!).toBeGreaterThan(0.95)
+    }
   })
 
   it('all bear where the part turns back on itself and no limb goes all the way', async () => {

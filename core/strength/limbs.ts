@@ -14,6 +14,9 @@ export interface Sectioning {
   readonly placeStride: number
   /** The way along the load leads from a place to one so many farther in the next section. */
   readonly onward: number
+  /** Stretches this far apart touch, mm: of neighbouring places, and of one section and the next. */
+  readonly slackWithin: number
+  readonly slackOnward: number
   /** Whether a line that no stretch is near to bears a load all the same: rows may pass a thin wall by. */
   readonly unseen: boolean
 }
@@ -68,6 +71,9 @@ function hasAny({ start }: Stretches, of: Sectioning, section: number, values: U
   return false
 }
 
+/** A thin wall that runs nearly along the rows passes from one to the next beside itself: so far it is still one, mm. */
+const ROW_SLACK = 1.5
+
 /** Sections across a level or slanted direction: each is a row through all layers. */
 export const acrossRows = ({ rows, layers }: Stretches, onward = 0): Sectioning => ({
   sections: rows,
@@ -75,6 +81,8 @@ export const acrossRows = ({ rows, layers }: Stretches, onward = 0): Sectioning 
   sectionStride: layers,
   placeStride: 1,
   onward,
+  slackWithin: 0,
+  slackOnward: ROW_SLACK,
   unseen: false,
 })
 
@@ -85,6 +93,8 @@ export const asLayers = ({ rows, layers }: Stretches): Sectioning => ({
   sectionStride: 1,
   placeStride: layers,
   onward: 0,
+  slackWithin: ROW_SLACK,
+  slackOnward: 0,
   unseen: true,
 })
 
@@ -166,11 +176,12 @@ class LimbSet {
 
   private unite(a: number, b: number): void {
     const { start, low, high } = this.stretches
+    const slack = this.sectioning.slackWithin
     const [endA, endB] = [start[a + 1]!, start[b + 1]!]
     let i = start[a]!
     let j = start[b]!
     while (i < endA && j < endB) {
-      if (low[i]! < high[j]! && low[j]! < high[i]!) this.parent[this.of(i)] = this.of(j)
+      if (low[i]! < high[j]! + slack && low[j]! < high[i]! + slack) this.parent[this.of(i)] = this.of(j)
       if (high[i]! < high[j]!) i++
       else j++
     }
@@ -178,11 +189,12 @@ class LimbSet {
 
   private spreadCells(found: Uint8Array, lower: number, upper: number, up: boolean): void {
     const { start, low, high } = this.stretches
+    const slack = this.sectioning.slackOnward
     const [endLower, endUpper] = [start[lower + 1]!, start[upper + 1]!]
     let i = start[lower]!
     let j = start[upper]!
     while (i < endLower && j < endUpper) {
-      if (low[i]! < high[j]! && low[j]! < high[i]!) {
+      if (low[i]! < high[j]! + slack && low[j]! < high[i]! + slack) {
         const [from, to] = up ? [this.of(i), this.of(j)] : [this.of(j), this.of(i)]
         if (found[from] === 1) found[to] = 1
       }

@@ -1,5 +1,5 @@
 import type { Orientation } from '../mesh/orientations'
-import { type Direction, directionOf, frameOf } from './oblique'
+import { type Direction, directionOf, frameOf } from './direction'
 import type { Purpose } from './purpose'
 
 /** A purpose whose load keeps its place on the part when that is turned. */

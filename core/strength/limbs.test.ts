@@ -77,6 +77,7 @@ describe('limbs that lead on', () => {
   it('bear together: both legs of a frame', async () => {
     const frame = joined(box(0, 0, 0, 24, 5, 4), box(0, 0, 0, 5, 40, 4), box(19, 0, 0, 5, 40, 4), box(0, 35, 0, 24, 5, 4))
     const laid = await layOut(frame, values)
+    expect(limbsByAxis(outlinesOf(laid.layers), usualGrip).y).toBeDefined()
     expect(areaAt(laid, 'y', 20)).toBeCloseTo(areaAt(laid, 'y', 20, false), 6)
   })
 
@@ -101,6 +102,7 @@ describe('limbs that lead on', () => {
       box(20, 10, 0, 5, 30, 4),
     )
     const laid = await layOut(turn, values)
+    expect(limbsByAxis(outlinesOf(laid.layers), usualGrip).y).toBeUndefined()
     expect(areaAt(laid, 'y', 20)).toBeCloseTo(areaAt(laid, 'y', 20, false), 6)
   })
 })

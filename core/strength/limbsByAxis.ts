@@ -1,7 +1,7 @@
+import { type Direction, frameOf, type Vector } from './direction'
 import type { Grip } from './grip'
 import { acrossRows, asLayers, findLimbs, type Limbs } from './limbs'
-import type { Direction } from './oblique'
-import { layRows, type Outlines, type Stretches, type Vector } from './stretches'
+import { layRows, type Outlines, type Stretches } from './stretches'
 
 /** Limbs along one direction, and where the rows lie that tell them apart. */
 export interface AxisLimbs {
@@ -34,11 +34,10 @@ export function limbsByAxis(part: Outlines, grip: Grip): LimbsByAxis {
 }
 
 /** What bears a load along a direction; nothing where all of the part does, or where it is too steep to be looked through. */
-export function limbsAlong(part: Outlines, { azimuthDeg, elevationDeg }: Direction, grip: Grip): AxisLimbs | undefined {
-  if (Math.abs(elevationDeg) > STEEPEST) return undefined
-  const [azimuth, elevation] = [(azimuthDeg * Math.PI) / 180, (elevationDeg * Math.PI) / 180]
-  const along = [Math.cos(azimuth) * Math.cos(elevation), Math.sin(azimuth) * Math.cos(elevation), Math.sin(elevation)] as const
-  const rows = rowsAlong(part, along, [-Math.sin(azimuth), Math.cos(azimuth)])
+export function limbsAlong(part: Outlines, direction: Direction, grip: Grip): AxisLimbs | undefined {
+  if (Math.abs(direction.elevationDeg) > STEEPEST) return undefined
+  const { along, level } = frameOf(direction)
+  const rows = rowsAlong(part, along, [level[0], level[1]])
   const { middle } = part
   const layerHeight = middle.length > 1 ? (middle.at(-1)! - middle[0]!) / (middle.length - 1) : Infinity
   // The way along the direction leads to another row and up by so many layers.

@@ -1,16 +1,11 @@
 import type { Material } from '../shelf/material'
 import { code, isOfPart, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { type Direction, frameOf, type Vector } from './direction'
 import { type Grip, usualGrip } from './grip'
 import type { AxisLimbs } from './limbsByAxis'
 import { evenSlabs, isRim, type SectionSettings, weightOfInfill } from './sections'
 import { SlabSums } from './slabSums'
 import { type Cuts, figuresAlong, type LoadFigure, type LoadKind, type StrengthAt } from './strengthFigures'
-
-/** A direction in the frame of the part as it lies: from x towards y, and up from the bed. */
-export interface Direction {
-  readonly azimuthDeg: number
-  readonly elevationDeg: number
-}
 
 /** Sections across any direction, and between which layers each of them lies (inclusive). */
 export interface ObliqueSections extends Cuts {
@@ -18,22 +13,7 @@ export interface ObliqueSections extends Cuts {
   readonly highLayer: Uint32Array
 }
 
-type Vector = readonly [x: number, y: number, z: number]
 const dot = (a: Vector, x: number, y: number, z: number): number => a[0] * x + a[1] * y + a[2] * z
-
-/** The direction and two across it: the first level, the second as upright as can be. Unit vectors. */
-export function frameOf({ azimuthDeg, elevationDeg }: Direction): { along: Vector; level: Vector; upright: Vector } {
-  const [azimuth, elevation] = [(azimuthDeg * Math.PI) / 180, (elevationDeg * Math.PI) / 180]
-  const [ca, sa, ce, se] = [Math.cos(azimuth), Math.sin(azimuth), Math.cos(elevation), Math.sin(elevation)]
-  return { along: [ca * ce, sa * ce, se], level: [-sa, ca, 0], upright: [-ca * se, -sa * se, ce] }
-}
-
-/** Angles of a vector, in whole thousandths of a degree. */
-export function directionOf([x, y, z]: Vector): Direction {
-  const degrees = (radians: number): number => Number(((radians * 180) / Math.PI).toFixed(3)) + 0
-  const level = Math.hypot(x, y)
-  return { azimuthDeg: level < 1e-9 ? 0 : degrees(Math.atan2(y, x)), elevationDeg: degrees(Math.atan2(z, level)) }
-}
 
 /**
  * Sections across any direction, as `findSections` cuts them along the axes: every line adds its volume to the slabs that

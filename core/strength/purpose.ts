@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { seenParts } from '../finish/surfaceFigures'
+import type { Direction } from './direction'
 import { type Grip, usualGrip } from './grip'
-import type { Direction } from './oblique'
 import { loadKinds } from './strengthFigures'
 
 /** What a part is for, how it will be loaded, and what it must keep to. Lengths mm, times s, forces N. */

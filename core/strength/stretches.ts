@@ -1,5 +1,6 @@
 import type { Contours } from '../regions/contours'
 import type { Layers } from '../slicing/layers'
+import type { Vector } from './direction'
 
 /** Outlines of a part and how high the middle of each layer lies, mm. */
 export interface Outlines {
@@ -28,8 +29,6 @@ export interface Stretches {
   readonly low: Float64Array
   readonly high: Float64Array
 }
-
-export type Vector = readonly [x: number, y: number, z: number]
 
 /**
  * Lays rows through a part: row r runs along `level`, where the way along `along` is `first + r · step`.

@@ -1,4 +1,4 @@
-import { frameOf } from '@sable/core/strength/oblique'
+import { frameOf } from '@sable/core/strength/direction'
 import type { Purpose } from '@sable/core/strength/purpose'
 import { useEffect, useMemo } from 'react'
 import { ArrowHelper, type Material, Vector3 } from 'three'

@@ -1,4 +1,4 @@
-import { directionOf } from '@sable/core/strength/oblique'
+import { directionOf } from '@sable/core/strength/direction'
 import type { Purpose } from '@sable/core/strength/purpose'
 
 type Load = Purpose['load']

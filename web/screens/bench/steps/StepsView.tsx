@@ -14,7 +14,7 @@ import {
   withSteps,
 } from '@sable/core/steps/trail'
 import { seeded } from '@sable/core/units/seeded'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { edit } from '../../../desk/deskStore'
 import { addCandidate, nextName } from '../../../desk/edits'
@@ -120,6 +120,10 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
     const ids = order.map(({ id }) => id)
     moveTo(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
   }
+  const sortingStop = sorting?.stop
+  // Whoever looks elsewhere, or at other steps, does not want the order any more.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other steps or another measure end it.
+  useEffect(() => sortingStop && (() => void Atomics.store(sortingStop, 0, 1)), [sortingStop, steps, measure])
   const sortByGain = async (): Promise<void> => {
     const stop = new Int32Array(new SharedArrayBuffer(4))
     setSorting({ stop, done: 0, of: 1 })

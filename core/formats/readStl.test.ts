@@ -14,6 +14,13 @@ const folder = dirname(createRequire(import.meta.url).resolve('stl-models/packag
 const model = (name: string): Uint8Array => readFileSync(join(folder, name))
 const text = (content: string): Uint8Array => new TextEncoder().encode(content)
 
+/** A block whose last coordinate is this. */
+function binaryWith(value: number): Uint8Array {
+  const bytes = writeStl(blockMesh(1, 1, 1))
+  new DataView(bytes.buffer).setFloat32(bytes.length - 6, value, true)
+  return bytes
+}
+
 function refusal(bytes: Uint8Array, name = 'part.stl'): InputError {
   try {
     readStl(bytes, name)
@@ -40,7 +47,7 @@ describe('reading STL files', () => {
   it('reads back what was written, to the precision of the format', () => {
     const block = blockMesh(20, 30, 10)
     const read = readStl(writeStl(block, 'solid block'))
-    expect(read.corners).toEqual(soupOf(block))
+    expect(Float64Array.from(read.corners)).toEqual(soupOf(block))
   })
 
   it('finds the volume of the unit cube that other software wrote', () => {
@@ -65,6 +72,8 @@ describe('reading STL files', () => {
     ['a binary file cut short', writeStl(blockMesh(1, 1, 1)).slice(0, 300), 'stl-truncated'],
     ['a binary file with "solid" in its header, cut short', writeStl(blockMesh(1, 1, 1), 'solid x').slice(0, 300), 'stl-truncated'],
     ['a file that ends inside its header', writeStl(blockMesh(1, 1, 1)).slice(0, 40), 'stl-truncated'],
+    ['a binary file with a coordinate that is infinite', binaryWith(Infinity), 'stl-not-a-number'],
+    ['a binary file with a coordinate that is no number', binaryWith(Number.NaN), 'stl-not-a-number'],
     ['a facet of two corners', model('broken/twoVertices.ascii.stl'), 'stl-bad-facet'],
     ['a facet of four corners', model('broken/fourVertices.ascii.stl'), 'stl-bad-facet'],
     ['a text file cut short', text('solid x\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\n'), 'stl-truncated'],

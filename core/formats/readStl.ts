@@ -3,6 +3,8 @@ import type { TriangleSoup } from '../mesh/mesh'
 
 const HEADER_BYTES = 84
 const RECORD_BYTES = 50
+/** Bits of a single-precision number that are all set when it is infinite or no number (IEEE 754). */
+const EXPONENT = 0x7f800000
 /** More triangles than this do not fit the memory that the rest of the pipeline needs. */
 const MAX_TRIANGLES = 5_000_000
 
@@ -24,16 +26,6 @@ export function readStl(bytes: Uint8Array, fileName = 'model'): TriangleSoup {
       fileName,
       'Export the part as a solid body and load it again.',
     )
-  }
-  for (let i = 0; i < soup.corners.length; i++) {
-    if (!Number.isFinite(soup.corners[i])) {
-      throw new InputError(
-        'stl-not-a-number',
-        'A coordinate is not a finite number.',
-        `${fileName}, triangle ${Math.floor(i / 9) + 1}`,
-        'Repair or export the part again; one bad corner makes every figure meaningless.',
-      )
-    }
   }
   return soup
 }
@@ -71,9 +63,14 @@ function readBinary(bytes: Uint8Array, fileName: string): TriangleSoup {
   const notes: string[] = []
   if (present > promised) notes.push(`The header counts ${promised} triangles but the file holds ${present}; all ${present} were read.`)
   if (present > MAX_TRIANGLES) throw tooMany(present, fileName)
-  const corners = new Float64Array(present * 9)
+  const corners = new Float32Array(present * 9)
+  const words = new Int32Array(corners.buffer)
   for (let t = 0, at = HEADER_BYTES + 12, out = 0; t < present; t++, at += RECORD_BYTES) {
-    for (let k = 0; k < 36; k += 4) corners[out++] = view.getFloat32(at + k, true)
+    for (let k = 0; k < 36; k += 4) {
+      const word = view.getInt32(at + k, true)
+      if ((word & EXPONENT) === EXPONENT) throw notANumber(t, fileName)
+      words[out++] = word
+    }
   }
   return { corners, notes }
 }
@@ -123,6 +120,8 @@ function readAscii(bytes: Uint8Array, fileName: string): TriangleSoup {
       'The file is damaged or cut short: copy or export it again.',
     )
   }
+  const bad = numbers.findIndex((number) => !Number.isFinite(number))
+  if (bad >= 0) throw notANumber(Math.floor(bad / 9), fileName)
   if (!ended && facets > 0) notes.push('The closing "endsolid" is missing; all triangles before it were read.')
   return { corners: Float64Array.from(numbers), notes }
 }
@@ -134,6 +133,15 @@ function badFacet(fileName: string, facet: number, text: string, offset: number,
     `Triangle ${facet} cannot be read: ${why}.`,
     `${fileName}, line ${line}`,
     'Export the part again as triangles.',
+  )
+}
+
+function notANumber(triangle: number, fileName: string): InputError {
+  return new InputError(
+    'stl-not-a-number',
+    'A coordinate is not a finite number.',
+    `${fileName}, triangle ${triangle + 1}`,
+    'Repair or export the part again; one bad corner makes every figure meaningless.',
   )
 }
 

@@ -8,9 +8,9 @@ export interface Mesh {
   readonly triangles: Uint32Array
 }
 
-/** Triangles as a file gives them: nine coordinates (three corners) per triangle, nothing shared, mm. */
+/** Triangles as a file gives them: nine coordinates (three corners) per triangle, nothing shared, mm; as precise as the file has them. */
 export interface TriangleSoup {
-  readonly corners: Float64Array
+  readonly corners: Float32Array | Float64Array
   /** Anything odd in the file that did not stop it from being read. */
   readonly notes: readonly string[]
 }

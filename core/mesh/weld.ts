@@ -1,46 +1,13 @@
 import type { Mesh } from './mesh'
+import { weldDoubles } from './weldDoubles'
+import { weldSingles } from './weldSingles'
 
 /**
  * Joins equal corners into shared vertices.
  *
- * @param corners nine coordinates per triangle, mm
- * @returns a mesh with the same triangles in the same order; corners are equal when all 64 bits of each coordinate are
+ * @param corners nine coordinates per triangle, mm, none of them not a number
+ * @returns a mesh with the same triangles in the same order; corners are equal when all bits of each coordinate are
  *   (−0 counts as 0)
  */
-export function weld(corners: Float64Array): Mesh {
-  const cornerCount = corners.length / 3
-  let size = 1
-  while (size < cornerCount) size *= 2
-  const mask = size * 2 - 1
-  const slots = new Int32Array(size * 2).fill(-1)
-  const positions = new Float64Array(corners.length)
-  const triangles = new Uint32Array(cornerCount)
-  const scratch = new Float64Array(3)
-  const words = new Int32Array(scratch.buffer)
-  let vertexCount = 0
-  for (let c = 0; c < cornerCount; c++) {
-    const x = corners[3 * c]! + 0
-    const y = corners[3 * c + 1]! + 0
-    const z = corners[3 * c + 2]! + 0
-    scratch[0] = x
-    scratch[1] = y
-    scratch[2] = z
-    let hash = 0
-    for (let w = 0; w < 6; w++) hash = Math.imul(hash ^ words[w]!, 0x9e3779b1) ^ (hash >>> 15)
-    let slot = (hash ^ (hash >>> 13)) & mask
-    let vertex = slots[slot]!
-    while (vertex >= 0 && (positions[3 * vertex] !== x || positions[3 * vertex + 1] !== y || positions[3 * vertex + 2] !== z)) {
-      slot = (slot + 1) & mask
-      vertex = slots[slot]!
-    }
-    if (vertex < 0) {
-      vertex = vertexCount++
-      slots[slot] = vertex
-      positions[3 * vertex] = x
-      positions[3 * vertex + 1] = y
-      positions[3 * vertex + 2] = z
-    }
-    triangles[c] = vertex
-  }
-  return { positions: positions.slice(0, 3 * vertexCount), triangles }
-}
+export const weld = (corners: Float32Array | Float64Array): Mesh =>
+  corners instanceof Float32Array ? weldSingles(corners) : weldDoubles(corners)

@@ -3,7 +3,7 @@ import { basename } from 'node:path'
 import { InputError } from '@sable/core/errors'
 import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFile'
 import { readPart } from '@sable/core/formats/readPart'
-import type { Part } from '@sable/core/predict'
+import type { Part } from '@sable/core/layDown'
 import { contentKey } from './contentKey'
 
 export async function loadPart(path: string): Promise<Part> {

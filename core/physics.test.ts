@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import type { Part } from './layDown'
 import type { Placement } from './mesh/place'
-import { type Part, type Prediction, predict } from './predict'
+import { type Prediction, predict } from './predict'
 import type { SettingValues } from './profile/settings'
 import type { PolygonKernel } from './regions/polygon'
 import { StageCache } from './stageCache'

@@ -1,11 +1,9 @@
 import { bondFactor } from './cooling/bond'
 import { type CoolingFigures, coolingFigures, marginOf } from './cooling/layerCooling'
 import { type GlossFigures, GlossSums, glossAt } from './finish/gloss'
-import { type RingingFigures, ringingFigures } from './finish/ringing'
 import { type FlowModel, flowModel } from './melt/flowLimit'
 import { type MeltLoads, meltLoads } from './melt/meltLoad'
 import type { Motion } from './motion/planMotion'
-import type { RealSpeed } from './motion/timeFigures'
 import type { Scopes } from './profile/exceptions'
 import type { Setup } from './profile/resolve'
 import type { Settings } from './profile/settings'
@@ -36,7 +34,6 @@ export interface PhysicsFigures {
     readonly worstAtZMm: number
   }
   readonly gloss: GlossFigures
-  readonly ringing: RingingFigures
 }
 
 export interface PhysicsInput {
@@ -44,7 +41,6 @@ export interface PhysicsInput {
   /** Of all copies, and the plan of it. */
   readonly path: Toolpath
   readonly motion: Motion
-  readonly wallSpeed: RealSpeed
   readonly scopes: Scopes
   readonly setup: Setup
 }
@@ -69,7 +65,7 @@ const STARVED = 0.02
 
 /** Figures of the whole, and what they are made of layer by layer. */
 export function physicsFigures(input: PhysicsInput): { readonly figures: PhysicsFigures; readonly tracks: LayerTracks } {
-  const { layers, path, motion, scopes, setup, wallSpeed } = input
+  const { layers, path, motion, scopes, setup } = input
   const { settings } = scopes
   const { nozzleTemperature } = settings
   const count = layerCount(layers)
@@ -130,12 +126,6 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
       cooling: coolingFigures(machine, cooled),
       bond: bondFigures(bond, layers),
       gloss: sums.gloss.finish(),
-      ringing: ringingFigures(
-        wallSpeed.speedMmS,
-        settings.cornerSpeed,
-        settings.outerWallAcceleration || settings.acceleration,
-        setup.printer.frameFrequency,
-      ),
     },
   }
 }
@@ -146,7 +136,7 @@ export interface MoveTracks {
   readonly gloss: Float32Array
 }
 
-export function moveTracks({ layers, path, motion, scopes, setup }: Omit<PhysicsInput, 'wallSpeed'>): MoveTracks {
+export function moveTracks({ layers, path, motion, scopes, setup }: PhysicsInput): MoveTracks {
   const own = (layer: number): number => layer % layerCount(layers)
   const { feature, area, layerStart } = path
   const meltLoad = new Float32Array(feature.length)

@@ -2,8 +2,9 @@ import { carryHook } from '@sable/demo/parts/carryHook'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { Cancelled, InputError } from './errors'
 import { facetRoughness } from './finish/roughness'
+import type { Part } from './layDown'
 import { asModelled } from './mesh/place'
-import { type Part, type Prediction, predict } from './predict'
+import { type Prediction, predict } from './predict'
 import type { Exception } from './profile/exceptions'
 import { type Stage, stages } from './profile/setting'
 import { definitionOf, type SettingName, type SettingValues, settingNames } from './profile/settings'
@@ -12,6 +13,7 @@ import { StageCache } from './stageCache'
 import { testKernel } from './testing/kernel'
 import { settingsOf, setupOf } from './testing/setups'
 import { blockMesh, partOf } from './testing/solids'
+import type { Work } from './work/work'
 
 let kernel: PolygonKernel
 let hook: Part
@@ -46,6 +48,11 @@ describe('the chain of stages', () => {
           computed.add(stage)
           return compute()
         }),
+      getFrom: <T>(stage: string, key: string, work: () => Work<T>): Work<T> =>
+        cache.getFrom(stage, key, () => {
+          computed.add(stage)
+          return work()
+        }),
     })
     predictOn(block(), values, setupOf(), watched)
     return computed
@@ -54,11 +61,12 @@ describe('the chain of stages', () => {
   it.each(settingNames)('an edit of %s computes only the stage that reads it and those below', (name) => {
     const cache = new StageCache()
     computedStages({}, cache)
-    const figures = ['physics', 'strength']
+    const figures = ['physics']
     const motion = ['motion', 'time', ...figures]
     const toolpath = [
       'toolpath',
       'copies',
+      'box',
       'volume',
       'travel',
       'sections',

@@ -1,56 +1,48 @@
 import type { Check } from './checks/check'
 import { runChecks } from './checks/runChecks'
-import { openTravel, type StringFigures, stringFigures } from './finish/strings'
-import { type SurfaceFigures, surfaceFigures, treatmentOf } from './finish/surfaceFigures'
+import {
+  limbsTask,
+  obliqueTask,
+  openTravelTask,
+  physicsTask,
+  sectionsTask,
+  surfaceTask,
+  timeTask,
+  topsTask,
+  uprightTask,
+} from './figureTasks'
+import { type RingingFigures, ringingFigures } from './finish/ringing'
+import { type StringFigures, stringFigures } from './finish/strings'
+import { type SurfaceFigures, treatmentOf } from './finish/surfaceFigures'
 import { type TopClosure, topClosure } from './finish/topClosure'
-import { type UnproppedTop, unproppedTops } from './finish/unproppedTops'
+import type { UnproppedTop } from './finish/unproppedTops'
+import { type CandidateOptions, layOutWork, motionKeyOf, type Part, type PredictOptions, plannedWork, slicedWork } from './layDown'
 import { filamentLength, massOf } from './melt/flow'
-import { measureSize } from './mesh/measure'
-import type { Mesh } from './mesh/mesh'
-import { type Placement, place } from './mesh/place'
-import { refuseImpossible } from './mesh/refuseImpossible'
-import type { MeshReport } from './mesh/repair'
-import type { MotionPrinter } from './motion/moveChunk'
-import { type Motion, planMotion } from './motion/planMotion'
+import type { Placement } from './mesh/place'
 import { startUpTime } from './motion/startUp'
-import { type TimeFigures, timeFigures } from './motion/timeFigures'
-import { type LayerTracks, type PhysicsFigures, physicsFigures } from './physicsFigures'
-import { type Exception, Scopes } from './profile/exceptions'
-import { type ResolvedSettings, resolveSettings, type Setup } from './profile/resolve'
-import { type Stage, stages } from './profile/setting'
-import { settings as definitions, type SettingName, type Settings, type SettingValues, settingNames } from './profile/settings'
+import type { TimeFigures } from './motion/timeFigures'
+import type { LayerTracks, PhysicsFigures } from './physicsFigures'
+import type { Scopes } from './profile/exceptions'
+import type { Setup } from './profile/resolve'
+import type { SettingName, Settings, SettingValues } from './profile/settings'
 import { groupArea } from './regions/contours'
 import { countLostPieces } from './regions/countLostPieces'
-import { findRegions, type Regions } from './regions/findRegions'
-import type { PolygonKernel } from './regions/polygon'
 import { seamLength } from './regions/seamLength'
 import type { Basis } from './shelf/material'
-import { type Layers, layerCount } from './slicing/layers'
-import { slice } from './slicing/slice'
-import { toBeltFrame } from './slicing/tiltedBelt'
+import { layerCount } from './slicing/layers'
 import { StageCache, stageKey } from './stageCache'
+import { ownOf, visibleTo } from './stageReads'
 import { usualGrip } from './strength/grip'
-import { limbsAlong, limbsByAxis } from './strength/limbsByAxis'
-import { findObliqueSections, obliqueFigures } from './strength/oblique'
-import type { LoadPlace } from './strength/purpose'
-import { type LoadCase, type LoadFigure, type LoadKind, sectionsByAxis, strengthFigures } from './strength/strengthFigures'
-import { outlinesOf } from './strength/stretches'
+import { obliqueFigures } from './strength/oblique'
+import { type Axis, boxOf, type Sections } from './strength/sections'
+import { type LoadCase, type LoadFigure, type LoadKind, strengthFigures } from './strength/strengthFigures'
 import { type SupportSwayFigures, supportSway } from './sway/supportSway'
-import { layerSections, type SwayFigures, swayByLayer, swayFigures } from './sway/sway'
-import { toBeltAxes } from './toolpath/beltAxes'
-import { copyPaths } from './toolpath/copyPaths'
+import { type SwayFigures, swayByLayer, swayFigures } from './sway/sway'
 import { laidVolume } from './toolpath/laidVolume'
-import { layPaths } from './toolpath/layPaths'
 import { longestBridge } from './toolpath/longestBridge'
-import type { Toolpath } from './toolpath/toolpath'
 import { type TravelFigures, travelFigures } from './toolpath/travelFigures'
-
-/** A part as it was read: its clean mesh, what is known about it, and a key that names its content. */
-export interface Part {
-  readonly key: string
-  readonly mesh: Mesh
-  readonly report: MeshReport
-}
+import { doAlone } from './work/doAlone'
+import { atOnce, justOne, type Task, type Work } from './work/work'
 
 /** Everything foretold for one candidate. Units are in the names. */
 export interface Prediction extends TimeFigures, PhysicsFigures {
@@ -86,6 +78,7 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   readonly topClosure: TopClosure
   /** Seams of the outer wall, one after another up the part, mm. */
   readonly seamMm: number
+  readonly ringing: RingingFigures
   readonly strength: Readonly<Record<LoadCase, LoadFigure>>
   /** Of a flexible part it matters how far it gives way, not when it fails. */
   readonly flexible: boolean
@@ -104,105 +97,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   readonly origins: Readonly<Record<SettingName, string>>
 }
 
-export interface PredictOptions {
-  /** Places where other values hold. */
-  readonly exceptions?: readonly Exception[]
-  /** Where the part is held and loaded, and along which direction, when it is none of the axes. */
-  readonly load?: LoadPlace | undefined
-  readonly kernel: PolygonKernel
-  readonly cache?: StageCache
-  /**
-   * Told what is being worked on: a stage, and the share of it that is done (0–1). May throw `Cancelled` to stop.
-   */
-  readonly onProgress?: (stage: Stage, share: number) => void
-}
-
-/** Degrees, for a tilted printer whose record does not tell; common. */
-const DEFAULT_BELT_ANGLE = 45
-
 /** Denser infill than this, %, has a line under every top that could not bridge by itself. */
 const SPARSE = 8
-
-/** A part laid out on the bed, before any motion is planned. */
-export interface LaidDown {
-  readonly resolved: ResolvedSettings
-  /** In the frame of the layers: turned with the gantry on a tilted belt. */
-  readonly mesh: Mesh
-  /** As the part lies on the bed or belt. */
-  readonly sizeMm: readonly [number, number, number]
-  readonly layers: Layers
-  readonly layersKey: string
-  readonly regions: Regions
-  readonly regionsKey: string
-  /** One part's path, and the path of all copies. */
-  readonly single: Toolpath
-  readonly path: Toolpath
-  readonly pathKey: string
-}
-
-/**
- * The first half of the pipeline: mesh → layers → regions → toolpath.
- *
- * @throws InputError when the part cannot be worked on at all
- */
-export function layDown(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): LaidDown {
-  const { kernel, cache = new StageCache(), onProgress = () => {}, exceptions = [] } = options
-  const resolved = resolveSettings(setup, values)
-  const { settings } = resolved
-  const { printer } = setup
-  const { bore } = setup.nozzle
-  const progressOf = (stage: Stage) => (done: number, of: number) => onProgress(stage, done / of)
-  const keyOf = (stage: Stage, input: string, also?: unknown): string => stageKey(stage, input, [own(stage, settings, exceptions), also])
-  const scopesFor = (stage: Stage): Scopes => visible(stage, settings, exceptions)
-
-  const meshKey = stageKey('mesh', part.key, placement)
-  const placed = cache.get('mesh', meshKey, () => place(part.mesh, placement))
-  const sizeMm = cache.get('size', meshKey, () => measureSize(placed))
-  const tilt = printer.kinematics === 'tiltedBelt' ? (printer.beltAngle ?? DEFAULT_BELT_ANGLE) : undefined
-  const frame = tilt === undefined ? undefined : cache.get('belt', stageKey('belt', meshKey, tilt), () => toBeltFrame(placed, tilt))
-  const mesh = frame?.mesh ?? placed
-  refuseImpossible(frame ? measureSize(mesh) : sizeMm, settings)
-
-  const layersKey = keyOf('layers', meshKey, tilt)
-  const layers = cache.get('layers', layersKey, () => {
-    const scopes = scopesFor('layers')
-    const sliced = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z, frame?.belt)), kernel, progressOf('layers'))
-    return frame ? { ...sliced, belt: frame.belt } : sliced
-  })
-
-  const regionsKey = keyOf('regions', layersKey, bore)
-  const regions = cache.get('regions', regionsKey, () => {
-    return findRegions(layers, scopesFor('regions'), bore, kernel, progressOf('regions'))
-  })
-
-  const pathKey = keyOf('toolpath', regionsKey)
-  const single = cache.get('toolpath', pathKey, () =>
-    layPaths(layers, regions, scopesFor('toolpath'), kernel, { onLayer: progressOf('toolpath') }),
-  )
-  const path = cache.get('copies', pathKey, () => {
-    const copied = copyPaths(single, sizeMm, settings, frame?.belt)
-    return frame ? toBeltAxes(copied, frame.belt) : copied
-  })
-  return { resolved, mesh, sizeMm, layers, layersKey, regions, regionsKey, single, path, pathKey }
-}
-
-/** Plans the motion of what was laid down. */
-export function planFor({ path, resolved }: LaidDown, setup: Setup, options: PredictOptions): Motion {
-  const { exceptions = [], onProgress = () => {} } = options
-  const scopes = visible('motion', resolved.settings, exceptions)
-  return planMotion(
-    path,
-    (scope) => scopes.settingsOf(scope),
-    motionPrinter(setup),
-    (done, of) => onProgress('motion', done / of),
-  )
-}
-
-const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: Setup): MotionPrinter => ({
-  limits,
-  cornerSchool,
-  filamentDiameter,
-})
 
 /**
  * The whole pipeline: mesh → layers → regions → toolpath → motion → figures. Each stage sees only its input and the
@@ -210,42 +106,64 @@ const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: 
  *
  * @throws InputError when the part cannot be worked on at all
  */
-export function predict(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Prediction {
-  const { cache = new StageCache(), exceptions = [] } = options
-  const laid = layDown(part, placement, setup, values, { ...options, cache })
-  const { resolved, mesh, sizeMm, layers, regions, single, path, pathKey } = laid
-  const { settings } = resolved
+export const predict = (part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Prediction =>
+  doAlone(predictWork(part, placement, setup, values, options), options.kernel, options.onProgress)
+
+/** A prediction as work that several threads can share. */
+export function* predictWork(
+  part: Part,
+  placement: Placement,
+  setup: Setup,
+  values: SettingValues,
+  options: CandidateOptions,
+): Work<Prediction> {
+  const { cache = new StageCache(), exceptions = [], load } = options
+  const known = { ...options, cache }
   const { printer, material } = setup
   const { filamentDiameter } = printer
+  const grip = load?.grip ?? usualGrip
+  const sliced = yield* slicedWork(part, placement, setup, values, known)
+  const { resolved, mesh, sizeMm, layers, layersKey } = sliced
+  const { settings } = resolved
+  const figure = <I, R>(key: string, reads: unknown, task: Task<I, R>, input: I): Work<R> =>
+    cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
+
   const treatment = treatmentOf(settings)
-  const surface = cache.get('surface', stageKey('surface', laid.layersKey, treatment), () => surfaceFigures(mesh, layers, treatment))
+  const [laidDown, limbs, surface] = yield* atOnce(
+    layOutWork(sliced, setup, known),
+    figure(layersKey, grip, limbsTask, { layers, grip }),
+    figure(layersKey, treatment, surfaceTask, { mesh, layers, treatment }),
+  )
+  const { regions, laid, single, path, pathKey } = laidDown
+  const motion = yield* plannedWork(laidDown, setup, known)
+  const motionKey = motionKeyOf(laidDown, setup, exceptions)
+  const direction = load?.direction
+  const box = cache.get('box', pathKey, () => boxOf(single))
+  const across = (axis: Axis): Work<Sections> =>
+    figure(pathKey, [grip, axis], sectionsTask, { path: single, axis, settings, box, limbs: limbs[axis] })
+  const [physics, time, x, y, z, oblique, upright, travels, travel, tops] = yield* atOnce(
+    figure(motionKey, [ownOf('figures', settings, exceptions), printer, setup.nozzle, material], physicsTask, {
+      layers,
+      path,
+      motion,
+      ...dataOf(visibleTo('figures', settings, exceptions)),
+      setup,
+    }),
+    figure(motionKey, settings.minLayerTime, timeTask, { path, motion, leastS: settings.minLayerTime }),
+    across('x'),
+    across('y'),
+    across('z'),
+    direction ? figure(pathKey, [direction, grip], obliqueTask, { path: single, layers, direction, settings, grip }) : nothing(),
+    figure(pathKey, [], uprightTask, { path: single }),
+    figure(pathKey, [], openTravelTask, { path: single, outlines: layers.outlines }),
+    figure(pathKey, [], travelFigures, { layers, regions, laid, ...dataOf(visibleTo('toolpath', settings, exceptions)) }),
+    settings.infillDensity > 0 && settings.infillDensity <= SPARSE
+      ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
+      : nothing(),
+  )
   const volume = cache.get('volume', pathKey, () => laidVolume(path))
   const volumeMm3 = volume.total
-  const { grip, direction } = options.load ?? {}
-  const limbs = cache.get('limbs', stageKey('limbs', laid.layersKey, grip), () => limbsByAxis(outlinesOf(layers), grip ?? usualGrip))
-  const sections = cache.get('sections', stageKey('sections', pathKey, grip), () => sectionsByAxis(single, settings, limbs))
-  const motionKey = stageKey('motion', pathKey, [own('motion', settings, exceptions), motionPrinter(setup)])
-  const motion = cache.get('motion', motionKey, () => planFor(laid, setup, options))
-  const time = cache.get('time', motionKey, () => timeFigures(path, motion, settings.minLayerTime))
-  const physicsKey = stageKey('physics', motionKey, [own('figures', settings, exceptions), printer, setup.nozzle, material])
-  const physics = cache.get('physics', physicsKey, () =>
-    physicsFigures({ layers, path, motion, wallSpeed: time.realSpeeds.outerWall, scopes: visible('figures', settings, exceptions), setup }),
-  )
-  const strength = cache.get('strength', stageKey('strength', physicsKey, grip), () =>
-    strengthFigures(sections, material, physics.tracks.bond, grip),
-  )
-  const oblique =
-    direction &&
-    obliqueFigures(
-      cache.get('oblique', stageKey('oblique', pathKey, [direction, grip]), () =>
-        findObliqueSections(single, direction, settings, limbsAlong(outlinesOf(layers), direction, grip ?? usualGrip)),
-      ),
-      direction,
-      material,
-      physics.tracks.bond,
-      grip,
-    )
-  const upright = cache.get('upright', pathKey, () => layerSections(single))
+  const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip)
   const sway = swayFigures(upright, material.strength.modulus, settings.lineWidth)
   // A branch is a single rim, whose second moment over the full round's is 4·w/r; other supports are as stiff as they are dense.
   const stiffShare = (radius: number): number =>
@@ -254,27 +172,25 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
     supportSway(regions.support.body, layers, stiffShare, material.strength.modulus),
   )
   const closure = topClosure(settings)
-  const travels = cache.get('openTravel', pathKey, () => openTravel(single, layers.outlines))
   const [low, high] = material.nozzleRange
   const strings = stringFigures(travels, printer.extruder, settings.retractLength > 0, settings.nozzleTemperature - (low + high) / 2)
-
-  const travel = cache.get('travel', pathKey, () =>
-    travelFigures(layers, regions, single, visible('toolpath', settings, exceptions), options.kernel),
+  const ringing = ringingFigures(
+    time.realSpeeds.outerWall.speedMmS,
+    settings.cornerSpeed,
+    settings.outerWallAcceleration || settings.acceleration,
+    printer.frameFrequency,
   )
   const massG = massOf(volumeMm3, material.density)
   const materialCost = (massG / 1000) * material.pricePerKg
   const machineCost = (time.timeS / 3600) * printer.costPerHour
-  const tops =
-    settings.infillDensity > 0 && settings.infillDensity <= SPARSE
-      ? cache.get('tops', pathKey, () => unproppedTops(layers, regions, single, settings.lineWidth, options.kernel))
-      : []
+  const unpropped = tops ?? []
   const startUpS = startUpTime(printer, settings.nozzleTemperature, settings.bedTemperature)
   return {
     ...time,
     ...(startUpS === undefined ? {} : { startUpS }),
     ...(printer.watts === undefined ? {} : { energyKWh: (printer.watts * time.timeS) / 3.6e6 }),
     layerCount: layerCount(layers),
-    unproppedTops: tops,
+    unproppedTops: unpropped,
     filament: {
       lengthMm: filamentLength(volumeMm3, filamentDiameter),
       volumeMm3,
@@ -292,6 +208,7 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
         : {}),
     },
     ...physics.figures,
+    ringing,
     tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus) },
     travel,
     surface,
@@ -299,10 +216,10 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
     supportSway: supports,
     strings,
     topClosure: closure,
-    seamMm: cache.get('seams', laid.regionsKey, () => seamLength(regions, layers)),
+    seamMm: cache.get('seams', laidDown.regionsKey, () => seamLength(regions, layers)),
     strength,
     flexible: material.family === 'flexible',
-    ...(oblique ? { oblique } : {}),
+    ...(direction && oblique ? { oblique: obliqueFigures(oblique, direction, material, physics.tracks.bond, grip) } : {}),
     mesh: {
       triangles: part.report.triangles,
       volumeMm3: part.report.volumeMm3 * placement.scale ** 3,
@@ -325,12 +242,12 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
       longestBridgeMm: cache.get('longestBridge', pathKey, () => longestBridge(single)),
       lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
       unheldMm2: regions.support.unheldMm2,
-      unproppedTops: tops,
+      unproppedTops: unpropped,
       melt: physics.figures.melt,
       cooling: physics.figures.cooling,
       bond: physics.figures.bond,
       gloss: physics.figures.gloss,
-      ringing: physics.figures.ringing,
+      ringing,
       sway,
       supportSway: supports,
       topClosure: closure,
@@ -342,29 +259,10 @@ export function predict(part: Part, placement: Placement, setup: Setup, values: 
   }
 }
 
-/** What a stage is the first to read, in the profile and in its exceptions: what its key is made of. */
-function own(stage: Stage, settings: Settings, exceptions: readonly Exception[]): unknown {
-  const isOwn = (name: SettingName): boolean => definitions[name].stage === stage
-  const places = exceptions.flatMap(({ name: _, values, speedPercent, ...place }) => {
-    const ownValues = Object.entries(values).filter(([name]) => isOwn(name as SettingName))
-    const speeds = stage === 'motion' ? speedPercent : undefined
-    // Paths are divided at the rim of a place whatever changes there.
-    return ownValues.length > 0 || speeds !== undefined || stage === 'toolpath' ? [[place, ownValues, speeds]] : []
-  })
-  return [Object.fromEntries(settingNames.filter(isOwn).map((name) => [name, settings[name]])), places]
-}
+/** What of scopes can be posted between threads. */
+const dataOf = ({ settings, exceptions }: Scopes): Pick<Scopes, 'settings' | 'exceptions'> => ({ settings, exceptions })
 
-/** Settings that a stage may read at all: its own and those of the stages above, which its input already depends on. */
-function visible(stage: Stage, settings: Settings, exceptions: readonly Exception[]): Scopes {
-  const reach = stages.indexOf(stage)
-  const only = (values: SettingValues): SettingValues =>
-    Object.fromEntries(Object.entries(values).filter(([name]) => stages.indexOf(definitions[name as SettingName].stage) <= reach))
-  return new Scopes(
-    only(settings) as Settings,
-    exceptions.map(({ speedPercent, values, ...place }) => ({
-      ...place,
-      ...(reach >= stages.indexOf('motion') && speedPercent !== undefined ? { speedPercent } : {}),
-      values: only(values),
-    })),
-  )
+// biome-ignore lint/correctness/useYield: work that is done already
+function* nothing(): Work<undefined> {
+  return undefined
 }

@@ -1,5 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js'
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
+import type { Work } from './work/work'
 
 /** Key of a stage's result: a hash of the key of its input and of everything else that it reads. */
 export function stageKey(stage: string, inputKey: string, reads: unknown): string {
@@ -32,23 +33,35 @@ export class StageCache {
 
   /** The stage's result for this key: remembered, or computed now. A computation that throws leaves nothing behind. */
   get<T>(stage: string, key: string, compute: () => T): T {
+    return this.use(stage, key, this.find(stage, key) ?? this.measured(compute())) as T
+  }
+
+  /** The same for a stage whose work falls into pieces. */
+  *getFrom<T>(stage: string, key: string, work: () => Work<T>): Work<T> {
+    return this.use(stage, key, this.find(stage, key) ?? this.measured(yield* work())) as T
+  }
+
+  private find(stage: string, key: string): Kept | undefined {
+    const known = this.results.get(stage)?.get(key)
+    this.counts[known ? 'reused' : 'computed']++
+    return known
+  }
+
+  private use(stage: string, key: string, own: Kept): unknown {
     let kept = this.results.get(stage)
     if (!kept) {
       kept = new Map()
       this.results.set(stage, kept)
     }
-    const known = kept.get(key)
-    this.counts[known ? 'reused' : 'computed']++
-    const own = known ?? this.measured(compute())
     // Deleting first moves the key to the end: the first key is always the one not used for longest.
-    if (known) this.forget(stage, key)
+    this.forget(stage, key)
     this.keep(stage, key, own)
     if (kept.size > this.perStage) this.forget(stage, kept.keys().next().value as string)
     for (const [oldStage, oldKey] of this.uses.values()) {
       if (this.bytes <= this.mostBytes || (oldStage === stage && oldKey === key)) break
       this.forget(oldStage, oldKey)
     }
-    return own.result as T
+    return own.result
   }
 
   private measured(result: unknown): Kept {

@@ -1,3 +1,4 @@
+import type { RingingFigures } from '../finish/ringing'
 import type { StringFigures } from '../finish/strings'
 import type { TopClosure } from '../finish/topClosure'
 import type { UnproppedTop } from '../finish/unproppedTops'
@@ -70,7 +71,7 @@ export interface Evidence {
   readonly cooling: PhysicsFigures['cooling']
   readonly bond: PhysicsFigures['bond']
   readonly gloss: PhysicsFigures['gloss']
-  readonly ringing: PhysicsFigures['ringing']
+  readonly ringing: RingingFigures
   readonly sway: SwayFigures
   readonly supportSway: SupportSwayFigures
   readonly topClosure: TopClosure

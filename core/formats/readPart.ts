@@ -1,6 +1,6 @@
+import type { Part } from '../layDown'
 import type { TriangleSoup } from '../mesh/mesh'
 import { repair } from '../mesh/repair'
-import type { Part } from '../predict'
 import { read3mf } from './read3mf'
 import { readObj } from './readObj'
 import { readStl } from './readStl'

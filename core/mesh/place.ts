@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { measureBox } from './measure'
-import { type Mesh, triangleCount } from './mesh'
+import type { Mesh } from './mesh'
 
 /** How a part lies on the bed: uniform scale, then rotation about x, y and z in that order. */
 export const placementSchema = z.object({
@@ -36,14 +36,16 @@ export function transform(mesh: Mesh, m: readonly number[]): Mesh {
     const z = mesh.positions[i + 2]!
     for (let r = 0; r < 3; r++) positions[i + r] = m[3 * r]! * x + m[3 * r + 1]! * y + m[3 * r + 2]! * z
   }
-  const triangles = mesh.triangles.slice()
-  if (determinant(m) < 0) {
-    for (let t = 0; t < triangleCount(mesh); t++) {
-      triangles[3 * t + 1] = mesh.triangles[3 * t + 2]!
-      triangles[3 * t + 2] = mesh.triangles[3 * t + 1]!
-    }
+  return { positions, triangles: determinant(m) < 0 ? turnedOver(mesh.triangles) : mesh.triangles }
+}
+
+function turnedOver(triangles: Uint32Array): Uint32Array {
+  const turned = triangles.slice()
+  for (let c = 0; c < triangles.length; c += 3) {
+    turned[c + 1] = triangles[c + 2]!
+    turned[c + 2] = triangles[c + 1]!
   }
-  return { positions, triangles }
+  return turned
 }
 
 export function rotationMatrix([rx, ry, rz]: readonly [number, number, number], scale: number): number[] {

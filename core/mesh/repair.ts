@@ -29,7 +29,7 @@ const SUSPICIOUSLY_SMALL = 2
  * Makes a clean mesh from a file's triangles. Mends what can be mended without guessing (corners a hair apart, repeated
  * and collapsed triangles, triangles turned inside out, loose specks, flat holes) and lists the rest.
  */
-export function repair(soup: TriangleSoup): { mesh: Mesh; report: MeshReport } {
+export function repair(soup: TriangleSoup): { mesh: Mesh; edges: Edges; report: MeshReport } {
   const notes = [...soup.notes]
   let linked = dropCollapsed(weld(soup.corners), notes)
   if (hasOpenEdge(linked.edges)) {
@@ -72,6 +72,7 @@ export function repair(soup: TriangleSoup): { mesh: Mesh; report: MeshReport } {
     )
   return {
     mesh,
+    edges,
     report: {
       triangles: triangleCount(mesh),
       volumeMm3: measureVolume(mesh),

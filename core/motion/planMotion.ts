@@ -1,6 +1,10 @@
 import { filamentArea } from '../melt/flow'
+import { type Exception, Scopes } from '../profile/exceptions'
 import type { Settings } from '../profile/settings'
+import { type Block, blocksOf } from '../slicing/blocks'
 import { code, isLaid, mindsAir, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { joined } from '../work/shared'
+import { onEach, type Task, type Work } from '../work/work'
 import { type AskedPace, askedPace, type MotionSettings } from './askedPace'
 import { limiterCode } from './limiters'
 import { type MotionPrinter, MoveChunk, pace } from './moveChunk'
@@ -32,47 +36,87 @@ const LAYER_TIME_TRIES = 40
 /**
  * Plans the speed of every move (models §2), layer by layer; layers that would be done too soon are slowed (models §3).
  */
-export function planMotion(
+export function planMotion(path: Toolpath, settingsOf: SettingsOf, printer: MotionPrinter): Motion {
+  return joinMotions(blocksOf(path.layerStart.length - 1).map((block) => planLayers(path, block, settingsOf, printer)))
+}
+
+/** Plans motion in blocks of layers that can be planned at once. */
+export function* motionWork(path: Toolpath, { settings, exceptions }: Scopes, printer: MotionPrinter): Work<Motion> {
+  const inputs = blocksOf(path.layerStart.length - 1).map((block) => ({ path, block, settings, exceptions, printer }))
+  return joinMotions(yield* onEach(planBlock, inputs, { stage: 'motion' }))
+}
+
+interface PlanInput {
+  readonly path: Toolpath
+  readonly block: Block
+  readonly settings: Settings
+  readonly exceptions: readonly Exception[]
+  readonly printer: MotionPrinter
+}
+
+export const planBlock: Task<PlanInput, Motion> = {
+  name: 'planBlock',
+  run: ({ path, block, settings, exceptions, printer }, { tick }) => {
+    const scopes = new Scopes(settings, exceptions)
+    return planLayers(path, block, (scope) => scopes.settingsOf(scope), printer, tick)
+  },
+}
+
+const joinMotions = (motions: readonly Motion[]): Motion => ({
+  duration: joined(motions.map(({ duration }) => duration)),
+  peak: joined(motions.map(({ peak }) => peak)),
+  asked: joined(motions.map(({ asked }) => asked)),
+  acceleration: joined(motions.map(({ acceleration }) => acceleration)),
+  limiter: joined(motions.map(({ limiter }) => limiter)),
+  layerTime: joined(motions.map(({ layerTime }) => layerTime)),
+  layerScale: joined(motions.map(({ layerScale }) => layerScale)),
+})
+
+/** The moves of a block of layers. */
+function planLayers(
   path: Toolpath,
+  { from, to }: Block,
   settingsOf: SettingsOf,
   printer: MotionPrinter,
-  onLayer: (done: number, of: number) => void = () => {},
+  tick: (share: number) => void = () => {},
 ): Motion {
-  const layers = path.layerStart.length - 1
-  const moves = moveCount(path)
+  const { layerStart } = path
+  const layers = layerStart.length - 1
+  const first = layerStart[from]!
+  const moves = layerStart[to]! - first
   const motion = {
     duration: new Float32Array(moves),
     peak: new Float32Array(moves),
     asked: new Float32Array(moves),
     acceleration: new Float32Array(moves),
     limiter: new Uint8Array(moves),
-    layerTime: new Float64Array(layers),
-    layerScale: new Float64Array(layers).fill(1),
+    layerTime: new Float64Array(to - from),
+    layerScale: new Float64Array(to - from).fill(1),
   }
   const chunk = new MoveChunk(printer)
   const paces = new PaceBook(settingsOf)
   const filament = filamentArea(printer.filamentDiameter)
-  for (let layer = 0; layer < layers; layer++) {
+  // A layer more is planned ahead of the block, to know at what speed it is entered.
+  for (let layer = Math.max(0, from - 1); layer < to; layer++) {
     const entry = chunk.exit
     chunk.clear()
     chunk.entry = entry
-    readMoves(path, layer, path.layerStart[layer]!, path.layerStart[layer + 1]!, paces, filament, chunk)
+    readMoves(path, layer, layerStart[layer]!, layerStart[layer + 1]!, paces, filament, chunk)
     // The first move of the next layer shows at what speed this one may end.
-    if (layer + 1 < layers && path.layerStart[layer + 1]! < moves) {
-      const next = path.layerStart[layer + 1]!
+    if (layer + 1 < layers && layerStart[layer + 1]! < moveCount(path)) {
+      const next = layerStart[layer + 1]!
       readMoves(path, layer + 1, next, next + 1, paces, filament, chunk)
       chunk.looksAhead = true
     }
-    const { settings } = paces.of(path.scope[path.layerStart[layer]!] ?? 0)
+    const { settings } = paces.of(path.scope[layerStart[layer]!] ?? 0)
     let time = chunk.plan()
-    if (time < settings.minLayerTime) {
-      const slowed = slowDown(chunk, settings, time)
-      time = slowed.time
-      motion.layerScale[layer] = slowed.scale
-    }
-    motion.layerTime[layer] = time
-    chunk.write(motion, path.layerStart[layer]!)
-    onLayer(layer + 1, layers)
+    let scale = 1
+    if (time < settings.minLayerTime) ({ time, scale } = slowDown(chunk, settings, time))
+    if (layer < from) continue
+    motion.layerTime[layer - from] = time
+    motion.layerScale[layer - from] = scale
+    chunk.write(motion, layerStart[layer]! - first)
+    tick((layer + 1 - from) / (to - from))
   }
   return motion
 }

@@ -1,5 +1,6 @@
+import { layDown, type Part, type PredictOptions, planFor } from '../layDown'
 import type { Placement } from '../mesh/place'
-import { layDown, type Part, type PredictOptions, planFor, predict } from '../predict'
+import { predict } from '../predict'
 import { Scopes } from '../profile/exceptions'
 import type { Setup } from '../profile/resolve'
 import type { SettingValues } from '../profile/settings'

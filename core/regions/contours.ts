@@ -1,3 +1,5 @@
+import { joined, joinStarts } from '../work/shared'
+
 /**
  * Closed contours of many groups (mostly: one group a layer), packed so that they cross threads without copying.
  *
@@ -74,6 +76,13 @@ export class ContoursBuilder {
     }
   }
 }
+
+/** Groups of several contours one behind the other. */
+export const joinContours = (parts: readonly Contours[]): Contours => ({
+  xy: joined(parts.map(({ xy }) => xy)),
+  polygonStart: joinStarts(parts.map(({ polygonStart }) => polygonStart)),
+  groupStart: joinStarts(parts.map(({ groupStart }) => groupStart)),
+})
 
 /** Whether two groups hold the same polygons, point for point. */
 export function isSameGroup({ xy, polygonStart, groupStart }: Contours, a: number, b: number): boolean {

@@ -1,17 +1,21 @@
 import type { Scopes } from '../profile/exceptions'
+import type { Settings } from '../profile/settings'
 import { findSupports } from '../props/findSupports'
 import type { Supports } from '../props/supports'
-import type { Layers } from '../slicing/layers'
-import { layerCount } from '../slicing/layers'
+import { blocksOf } from '../slicing/blocks'
+import { type Layers, layerCount } from '../slicing/layers'
+import { doAlone } from '../work/doAlone'
+import { joined } from '../work/shared'
+import { justOne, onEach, type Task, type Work } from '../work/work'
 import { type CombinedInfill, combineInfill } from './combineInfill'
-import type { Contours } from './contours'
+import { type Contours, joinContours } from './contours'
+import { type Divided, divideLayers } from './divideLayers'
 import { layFoot } from './layFoot'
-import { layWalls, type Walls } from './layWalls'
 import type { PolygonKernel } from './polygon'
-import { type Inside, splitInside } from './splitInside'
+import { joinStrands } from './strands'
 
 /** What each layer is made of; every member has one group a layer unless it says otherwise, mm. */
-export interface Regions extends Omit<Walls, 'inside'>, Omit<Inside, 'infill'>, CombinedInfill {
+export interface Regions extends Omit<Divided, 'infill'>, CombinedInfill {
   readonly support: Supports
   /** Skirt and brim: closed centre lines on the bed, a single group. */
   readonly foot: Contours
@@ -23,19 +27,49 @@ export interface Regions extends Omit<Walls, 'inside'>, Omit<Inside, 'infill'>, 
  *
  * @param bore of the nozzle, mm
  */
-export function findRegions(
-  layers: Layers,
-  scopes: Scopes,
-  bore: number,
-  kernel: PolygonKernel,
-  onProgress: (done: number, of: number) => void = () => {},
-): Regions {
-  const count = layerCount(layers)
-  const { settings } = scopes
-  const { inside, ...walls } = layWalls(layers, scopes, kernel, (done) => onProgress(done, 3 * count))
-  const { infill, ...split } = splitInside(layers, inside, scopes, kernel, (done) => onProgress(count + done, 3 * count))
-  const combined = combineInfill(infill, layers.height, settings.infillEvery, bore, kernel)
-  const support = findSupports(layers, split, settings, kernel, (done) => onProgress(2 * count + done, 3 * count))
-  const foot = layFoot(layers.outlines, support.body, settings, kernel)
-  return { ...walls, ...split, ...combined, support, foot }
+export function* regionsWork(layers: Layers, { settings, exceptions }: Scopes, bore: number): Work<Regions> {
+  const inputs = blocksOf(layerCount(layers)).map((block) => ({ layers, block, settings, exceptions }))
+  const divideTo = settings.supports === 'off' ? 1 : 2 / 3
+  const divided = joinDivided(yield* onEach(divideLayers, inputs, { stage: 'regions', to: divideTo }))
+  return yield* justOne(standAround, { layers, divided, settings, bore }, { stage: 'regions', from: divideTo })
+}
+
+/** Finds regions in this thread alone. */
+export const findRegions = (layers: Layers, scopes: Scopes, bore: number, kernel: PolygonKernel): Regions =>
+  doAlone(regionsWork(layers, scopes, bore), kernel)
+
+interface Surroundings {
+  readonly layers: Layers
+  readonly divided: Divided
+  readonly settings: Settings
+  readonly bore: number
+}
+
+/** What goes through layers one after another, from the top down or in the whole. */
+export const standAround: Task<Surroundings, Regions> = {
+  name: 'standAround',
+  run: ({ layers, divided: { infill, ...divided }, settings, bore }, { kernel, tick }) => {
+    const combined = combineInfill(infill, layers.height, settings.infillEvery, bore, kernel)
+    const support = findSupports(layers, divided, settings, kernel, (done) => tick(done / layerCount(layers)))
+    const foot = layFoot(layers.outlines, support.body, settings, kernel)
+    return { ...divided, ...combined, support, foot }
+  },
+}
+
+function joinDivided(blocks: readonly Divided[]): Divided {
+  const all = <K extends keyof Divided>(member: K): Divided[K][] => blocks.map((block) => block[member])
+  const byDepth = <T>(of: (block: Divided) => readonly T[], join: (parts: readonly T[]) => T): T[] =>
+    of(blocks[0]!).map((_, depth) => join(blocks.map((block) => of(block)[depth]!)))
+  return {
+    walls: byDepth((block) => block.walls, joinContours),
+    wallParts: byDepth((block) => block.wallParts, joinStrands),
+    thin: joinStrands(all('thin')),
+    lost: joined(all('lost')),
+    skin: joinContours(all('skin')),
+    bridges: joinContours(all('bridges')),
+    bridgeAngle: joined(all('bridgeAngle')),
+    bridgeSpan: joined(all('bridgeSpan')),
+    ironed: joinContours(all('ironed')),
+    infill: joinContours(all('infill')),
+  }
 }

@@ -1,6 +1,7 @@
 import type { Scopes } from '../profile/exceptions'
 import { settings as definitions, type SettingName } from '../profile/settings'
-import { type Layers, layerCount } from '../slicing/layers'
+import type { Block } from '../slicing/blocks'
+import type { Layers } from '../slicing/layers'
 import { clipLines } from './clipLines'
 import type { Contours } from './contours'
 import { ContoursBuilder, isSameGroup } from './contours'
@@ -24,7 +25,7 @@ export interface WallSettings {
 }
 
 export interface Walls {
-  /** Centre lines: outermost first; one group a layer, mm. */
+  /** Centre lines: outermost first; one group a layer of the block, as in everything here, mm. */
   readonly walls: readonly Contours[]
   /** Walls of places with settings of their own, cut where these end: outermost first, with the width of their lines. */
   readonly wallParts: readonly Strands[]
@@ -51,44 +52,49 @@ const LEAST_DETAIL = 0.06
 export const widthOn = (layer: number, { lineWidth, firstLayerWidth }: Pick<WallSettings, 'lineWidth' | 'firstLayerWidth'>): number =>
   layer === 0 && firstLayerWidth > 0 ? firstLayerWidth : lineWidth
 
-/** Lays the walls of every layer by repeated inset, and a line of varying width wherever an inset makes a place vanish. */
-export function layWalls(layers: Layers, scopes: Scopes, kernel: PolygonKernel, onLayer: (done: number) => void): Walls {
-  const count = layerCount(layers)
+/** Lays the walls of a block of layers by repeated inset, and a line of varying width wherever an inset makes a place vanish. */
+export function layWalls(
+  layers: Layers,
+  { from, to }: Block,
+  scopes: Scopes,
+  kernel: PolygonKernel,
+  onLayer: (done: number) => void,
+): Walls {
   const most = [scopes.settings, ...scopes.exceptions.map(({ values }) => values)].reduce(
     (n, { wallCount = 0 }) => Math.max(n, wallCount),
     0,
   )
   const out = new WallsBuilder(most, kernel)
   const parts = Array.from({ length: most }, () => new StrandsBuilder())
-  const lost = new Float64Array(count)
+  const lost = new Float64Array(to - from)
   /** Exceptions in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
   let plain: number | undefined
-  for (let layer = 0; layer < count; layer++) {
+  for (let layer = from; layer < to; layer++) {
     const scope = scopeOn(layers, layer, scopes)
     const patches = patchesOn(layers, layer, scopes, isOfRegions)
     if (patches.length === 0 && plain === scope && layer > 1 && isSameGroup(layers.outlines, layer, layer - 1)) {
       // Upright sides make layers that are all alike: their walls are too.
       out.repeatGroup()
-      lost[layer] = lost[layer - 1]!
+      lost[layer - from] = lost[layer - from - 1]!
       for (const part of parts) part.endGroup()
-      onLayer(layer + 1)
+      onLayer(layer + 1 - from)
       continue
     }
     plain = patches.length === 0 ? scope : undefined
-    if (patches.length === 0) lost[layer] = out.lay(layers.outlines, layer, scopes.settingsOf(scope))
+    if (patches.length === 0) lost[layer - from] = out.lay(layers.outlines, layer, scopes.settingsOf(scope))
     else {
       for (const zone of zonesOf(layers.outlines, layer, scope, patches, kernel)) {
         const settings = scopes.settingsOf(zone.scope)
         // The whole layer is laid with the settings of the zone, and what lies in the zone is kept: no wall runs along its rim.
         const whole = new WallsBuilder(settings.wallCount, kernel)
-        lost[layer] = Math.max(lost[layer]!, whole.lay(layers.outlines, layer, settings))
+        lost[layer - from] = Math.max(lost[layer - from]!, whole.lay(layers.outlines, layer, settings))
         whole.endGroup()
         keepZone(whole.finish(), zone, widthOn(layer, settings), out, parts, kernel)
       }
     }
     out.endGroup()
     for (const part of parts) part.endGroup()
-    onLayer(layer + 1)
+    onLayer(layer + 1 - from)
   }
   return { ...out.finish(), wallParts: parts.map((part) => part.finish()), lost }
 }

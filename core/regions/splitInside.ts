@@ -1,4 +1,5 @@
 import type { Scopes } from '../profile/exceptions'
+import type { Block } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
 import { type Contours, ContoursBuilder } from './contours'
 import { bridgeAngles } from './findBridges'
@@ -38,70 +39,68 @@ const LEAST_BRIDGE = 2
 /** A bridge is laid this many line widths onto the rims that bear it. */
 const BRIDGE_REST = 2
 
-/** Divides what the walls leave into skins, bridges, ironed tops and infill by comparing every layer with its neighbours. */
+/**
+ * Divides what the walls of a block of layers leave into skins, bridges, ironed tops and infill by comparing every layer
+ * with its neighbours.
+ *
+ * @param inside what the walls leave; one group a layer of the block, as in what is given back
+ */
 export function splitInside(
   layers: Layers,
+  { from, to }: Block,
   inside: Contours,
   scopes: Scopes,
   kernel: PolygonKernel,
   onLayer: (done: number) => void,
 ): Inside {
   const { outlines } = layers
-  const count = layerCount(layers)
   const out = new InsideBuilder()
   const outline = new Rims()
   const thinner = new Rims()
   const everywhere = [scopes.settings, ...scopes.exceptions.map(({ values }) => values)]
   const above = everywhere.reduce((most, { topLayers = 0 }) => Math.max(most, topLayers), 1)
   const below = everywhere.reduce((most, { bottomLayers = 0 }) => Math.max(most, bottomLayers), 1)
-  const block = Math.max(64, 4 * (above + below + 1))
-  for (let from = 0; from < count; from += block) {
-    const to = Math.min(count, from + block)
-    const [low, high] = [Math.max(0, from - below), Math.min(count, to + above)]
-    kernel.run((ops) => {
-      const thinned = range(low, high).map((layer) =>
-        ops.of(thin(outline.read(outlines, layer), scopes.settings.lineWidth * SKIN_TOLERANCE, thinner)),
+  const [low, high] = [Math.max(0, from - below), Math.min(layerCount(layers), to + above)]
+  kernel.run((ops) => {
+    const thinned = range(low, high).map((layer) =>
+      ops.of(thin(outline.read(outlines, layer), scopes.settings.lineWidth * SKIN_TOLERANCE, thinner)),
+    )
+    const covered = new Map<number, readonly (Region | undefined)[]>()
+    /** What all layers within reach of the skins have in common; undefined where no skin is asked for. */
+    const commonTo = (layer: number, { topLayers, bottomLayers }: SkinSettings): { readonly region: Region | undefined } | undefined => {
+      // A layer's inside lies in its own outline, so taking that in changes nothing and makes one window of above and below.
+      const window = bottomLayers + topLayers + 1
+      if (window === 1) return undefined
+      if (!covered.has(window)) covered.set(window, slidingIntersection(ops, thinned, window))
+      return { region: covered.get(window)![layer - bottomLayers - low] }
+    }
+    for (let layer = from; layer < to; layer++) {
+      const scope = scopeOn(layers, layer, scopes)
+      const patches = patchesOn(layers, layer, scopes, isOfRegions)
+      const whole = ops.read(inside, layer - from)
+      const zones = patches.length === 0 ? undefined : zonesOf(outlines, layer, scope, patches, kernel)
+      const parts = (zones ?? [{ scope }]).map((zone) => {
+        const settings = scopes.settingsOf(zone.scope)
+        const own = 'contours' in zone ? ops.intersect(whole, ops.read(zone.contours, 0)) : whole
+        const common = commonTo(layer, settings)
+        const { skin, infill } = common ? splitLayer(ops, own, common.region, widthOn(layer, settings)) : { skin: ops.empty(), infill: own }
+        const top =
+          settings.ironing === 'on' ? findOver(ops, skin, thinned[layer + 1 - low], widthOn(layer, settings), LEAST_SKIN) : ops.empty()
+        return { skin, infill, solid: common ? skin : own, top }
+      })
+      const all = (of: (part: (typeof parts)[number]) => Region): Region => (parts.length === 1 ? of(parts[0]!) : ops.gather(parts.map(of)))
+      const width = widthOn(layer, scopes.settingsOf(scope))
+      const under = thinned[layer - 1 - low]
+      const solid = parts.length === 1 ? all((part) => part.solid) : ops.unite(all((part) => part.solid))
+      const bridges = layer === 0 ? ops.empty() : findOver(ops, solid, under, width, LEAST_BRIDGE)
+      out.add(ops, { skin: all((part) => part.skin), infill: all((part) => part.infill), bridges, below: under, whole, width })
+      out.addIroned(
+        ops,
+        all((part) => part.top),
       )
-      const covered = new Map<number, readonly (Region | undefined)[]>()
-      /** What all layers within reach of the skins have in common; undefined where no skin is asked for. */
-      const commonTo = (layer: number, { topLayers, bottomLayers }: SkinSettings): { readonly region: Region | undefined } | undefined => {
-        // A layer's inside lies in its own outline, so taking that in changes nothing and makes one window of above and below.
-        const window = bottomLayers + topLayers + 1
-        if (window === 1) return undefined
-        if (!covered.has(window)) covered.set(window, slidingIntersection(ops, thinned, window))
-        return { region: covered.get(window)![layer - bottomLayers - low] }
-      }
-      for (let layer = from; layer < to; layer++) {
-        const scope = scopeOn(layers, layer, scopes)
-        const patches = patchesOn(layers, layer, scopes, isOfRegions)
-        const whole = ops.read(inside, layer)
-        const zones = patches.length === 0 ? undefined : zonesOf(outlines, layer, scope, patches, kernel)
-        const parts = (zones ?? [{ scope }]).map((zone) => {
-          const settings = scopes.settingsOf(zone.scope)
-          const own = 'contours' in zone ? ops.intersect(whole, ops.read(zone.contours, 0)) : whole
-          const common = commonTo(layer, settings)
-          const { skin, infill } = common
-            ? splitLayer(ops, own, common.region, widthOn(layer, settings))
-            : { skin: ops.empty(), infill: own }
-          const top =
-            settings.ironing === 'on' ? findOver(ops, skin, thinned[layer + 1 - low], widthOn(layer, settings), LEAST_SKIN) : ops.empty()
-          return { skin, infill, solid: common ? skin : own, top }
-        })
-        const all = (of: (part: (typeof parts)[number]) => Region): Region =>
-          parts.length === 1 ? of(parts[0]!) : ops.gather(parts.map(of))
-        const width = widthOn(layer, scopes.settingsOf(scope))
-        const under = thinned[layer - 1 - low]
-        const solid = parts.length === 1 ? all((part) => part.solid) : ops.unite(all((part) => part.solid))
-        const bridges = layer === 0 ? ops.empty() : findOver(ops, solid, under, width, LEAST_BRIDGE)
-        out.add(ops, { skin: all((part) => part.skin), infill: all((part) => part.infill), bridges, below: under, whole, width })
-        out.addIroned(
-          ops,
-          all((part) => part.top),
-        )
-        onLayer(layer + 1)
-      }
-    })
-  }
+      onLayer(layer + 1 - from)
+    }
+  })
   return out.finish()
 }
 

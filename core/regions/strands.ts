@@ -1,3 +1,5 @@
+import { joined, joinStarts } from '../work/shared'
+
 /**
  * Polylines with a width of their own at every point, of many groups (one a layer), packed so that they cross threads
  * without copying.
@@ -57,3 +59,12 @@ export class StrandsBuilder {
     }
   }
 }
+
+/** Groups of several packs of strands one behind the other. */
+export const joinStrands = (parts: readonly Strands[]): Strands => ({
+  xy: joined(parts.map(({ xy }) => xy)),
+  width: joined(parts.map(({ width }) => width)),
+  strandStart: joinStarts(parts.map(({ strandStart }) => strandStart)),
+  groupStart: joinStarts(parts.map(({ groupStart }) => groupStart)),
+  closed: joined(parts.map(({ closed }) => closed)),
+})

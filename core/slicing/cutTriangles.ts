@@ -23,7 +23,7 @@ export interface Segments {
 }
 
 /** @param planes ascending heights, mm */
-export function cutTriangles(mesh: Mesh, edges: Edges, planes: Float64Array): Segments {
+export function cutTriangles(mesh: Mesh, edges: Pick<Edges, 'count' | 'ofTriangle'>, planes: Float64Array): Segments {
   const { positions: p, triangles } = mesh
   const triangleCount = triangles.length / 3
   const firstPlane = new Uint32Array(triangleCount)

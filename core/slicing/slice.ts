@@ -1,9 +1,13 @@
-import { findEdges } from '../mesh/edges'
+import { type Edges, findEdges } from '../mesh/edges'
 import type { Mesh } from '../mesh/mesh'
-import { type Contours, ContoursBuilder, groupArea } from '../regions/contours'
+import { type Contours, ContoursBuilder, groupArea, joinContours } from '../regions/contours'
 import type { PolygonKernel } from '../regions/polygon'
 import { RimCheck } from '../regions/rimCheck'
 import { Rims, thin } from '../regions/rims'
+import { doAlone } from '../work/doAlone'
+import { shared } from '../work/shared'
+import { onEach, type Task, type Work } from '../work/work'
+import { blocksOf } from './blocks'
 import { cutTriangles } from './cutTriangles'
 import { type HeightSettings, layerHeights } from './layerHeights'
 import type { Layers } from './layers'
@@ -19,35 +23,67 @@ const REPORTED_OVERLAP = 1e-3
 /**
  * Cuts a mesh that stands on z = 0 into layers, each at its middle. Bodies that touch or overlap are
  * united; open places are closed with straight lines and reported.
+ *
+ * @param edges of the mesh as it was read: placing it moves them along
  */
-export function slice(
-  mesh: Mesh,
-  settingsAt: (z: number) => HeightSettings,
-  kernel: PolygonKernel,
-  onLayer: (done: number, of: number) => void = () => {},
-): Layers {
+export function* sliceWork(mesh: Mesh, edges: Edges, settingsAt: (z: number) => HeightSettings): Work<Layers> {
   const { top, height } = layerHeights(mesh, settingsAt)
   const middles = top.map((z, i) => z - height[i]! / 2)
-  const segments = cutTriangles(mesh, findEdges(mesh), middles)
-  const index = new SegmentIndex(segments)
-  const used = new Uint8Array(segments.fromEdge.length)
-  const out = new ContoursBuilder()
-  const scratch = { raw: new Rims(), thinned: new Rims(), check: new RimCheck() }
-  const gaps: number[] = []
-  const overlaps: number[] = []
-  for (let layer = 0; layer < middles.length; layer++) {
-    const raw = new ContoursBuilder()
-    const gap = linkSegments(segments, layer, index, used, raw)
-    raw.endGroup()
-    const overlap = uniteLayer(raw.finish(), kernel, scratch, out)
-    if (gap > REPORTED_GAP) gaps.push(middles[layer]!)
-    if (overlap > REPORTED_OVERLAP) overlaps.push(middles[layer]!)
-    onLayer(layer + 1, middles.length)
-  }
+  const { count, ofTriangle } = edges
+  const input = { mesh: { positions: shared(mesh.positions), triangles: mesh.triangles }, edges: { count, ofTriangle } }
+  const slices = yield* onEach(
+    sliceBlock,
+    blocksOf(middles.length).map(({ from, to }) => ({ ...input, middles: middles.slice(from, to) })),
+    { stage: 'layers' },
+  )
+  const gaps = slices.flatMap((slice) => slice.gaps)
+  const overlaps = slices.flatMap((slice) => slice.overlaps)
   const notes: string[] = []
   if (gaps.length > 0) notes.push(`Open contours were closed with straight lines ${onLayers(gaps)}.`)
   if (overlaps.length > 0) notes.push(`The surface crosses or overlaps itself ${onLayers(overlaps)}; what overlaps was united.`)
-  return { top, height, outlines: out.finish(), notes }
+  return { top, height, outlines: joinContours(slices.map(({ outlines }) => outlines)), notes }
+}
+
+/** Slices in this thread alone. */
+export const slice = (mesh: Mesh, settingsAt: (z: number) => HeightSettings, kernel: PolygonKernel): Layers =>
+  doAlone(sliceWork(mesh, findEdges(mesh), settingsAt), kernel)
+
+interface SliceInput {
+  readonly mesh: Mesh
+  readonly edges: Pick<Edges, 'count' | 'ofTriangle'>
+  /** Ascending heights at which to cut, mm. */
+  readonly middles: Float64Array
+}
+
+interface Slices {
+  readonly outlines: Contours
+  /** Heights at which contours were open, and at which bodies overlap, mm. */
+  readonly gaps: readonly number[]
+  readonly overlaps: readonly number[]
+}
+
+/** Cuts a block of layers. */
+export const sliceBlock: Task<SliceInput, Slices> = {
+  name: 'sliceBlock',
+  run: ({ mesh, edges, middles }, { kernel, tick }) => {
+    const segments = cutTriangles(mesh, edges, middles)
+    const index = new SegmentIndex(segments)
+    const used = new Uint8Array(segments.fromEdge.length)
+    const out = new ContoursBuilder()
+    const scratch = { raw: new Rims(), thinned: new Rims(), check: new RimCheck() }
+    const gaps: number[] = []
+    const overlaps: number[] = []
+    for (let layer = 0; layer < middles.length; layer++) {
+      const raw = new ContoursBuilder()
+      const gap = linkSegments(segments, layer, index, used, raw)
+      raw.endGroup()
+      const overlap = uniteLayer(raw.finish(), kernel, scratch, out)
+      if (gap > REPORTED_GAP) gaps.push(middles[layer]!)
+      if (overlap > REPORTED_OVERLAP) overlaps.push(middles[layer]!)
+      tick((layer + 1) / middles.length)
+    }
+    return { outlines: out.finish(), gaps, overlaps }
+  },
 }
 
 /** Thins and unites the contours of one layer. Returns the share of its area that was there more than once. */

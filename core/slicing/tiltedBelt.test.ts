@@ -9,8 +9,9 @@ import { settingsOf, setupOf } from '../testing/setups'
 import { blockMesh } from '../testing/solids'
 import { toBeltAxes } from '../toolpath/beltAxes'
 import { copyPlaces } from '../toolpath/copyPaths'
-import { layPaths } from '../toolpath/layPaths'
+import { pathsWork } from '../toolpath/layPaths'
 import { code, ToolpathBuilder } from '../toolpath/toolpath'
+import { doAlone } from '../work/doAlone'
 import { slice } from './slice'
 import { beltAt, toBeltFrame } from './tiltedBelt'
 
@@ -21,7 +22,7 @@ async function timeOnBelt(length: number, values: SettingValues, exceptions: rea
   const scopes = new Scopes(settings, exceptions)
   const { mesh, belt } = toBeltFrame(blockMesh(20, length, 15), 45)
   const layers = { ...slice(mesh, () => settings, kernel), belt }
-  const path = layPaths(layers, findRegions(layers, new Scopes(settings), 0.4, kernel), scopes, kernel)
+  const { path } = doAlone(pathsWork(layers, findRegions(layers, new Scopes(settings), 0.4, kernel), scopes), kernel)
   return planMotion(path, (scope) => scopes.settingsOf(scope), setup.printer).layerTime.reduce((sum, time) => sum + time, 0)
 }
 

@@ -25,41 +25,33 @@ export interface Sectioning {
  * Which parts of each section bear the load. A limb that leads nowhere — the tip of a hook, a peg, a foot that only rests
  * beside the hold — is cut by a section and yet bears nothing of what the part carries from hold to load.
  */
-export class Limbs {
-  /** 1 for sections of which every part bears. */
-  private readonly whole: Uint8Array
+export interface Limbs {
+  readonly stretches: Stretches
+  readonly sectioning: Sectioning
+  /** 1 for every stretch that bears. */
+  readonly bears: Uint8Array
+  /** 1 for every section of which all bears. */
+  readonly whole: Uint8Array
+}
 
-  constructor(
-    readonly stretches: Stretches,
-    readonly sectioning: Sectioning,
-    /** 1 for every stretch that bears. */
-    readonly bears: Uint8Array,
-  ) {
-    this.whole = new Uint8Array(sectioning.sections).fill(1)
-    for (let s = 0; s < sectioning.sections; s++) if (hasAny(stretches, sectioning, s, bears, 0)) this.whole[s] = 0
-  }
+export const isWhole = ({ whole }: Limbs, section: number): boolean => section < 0 || section >= whole.length || whole[section] === 1
 
-  isWhole(section: number): boolean {
-    return section < 0 || section >= this.whole.length || this.whole[section] === 1
+/** Whether what lies in a section bears a load; `u` along the row, mm. */
+export function bearsAt({ stretches, sectioning, bears }: Limbs, section: number, place: number, u: number): boolean {
+  const { start, low, high } = stretches
+  const { places, sectionStride, placeStride, unseen } = sectioning
+  if (place < 0 || place >= places) return unseen
+  const cell = section * sectionStride + place * placeStride
+  const to = start[cell + 1]!
+  let nearest = NEAR
+  let found = -1
+  for (let i = start[cell]!; i < to; i++) {
+    const off = u < low[i]! ? low[i]! - u : u > high[i]! ? u - high[i]! : 0
+    if (off >= nearest) continue
+    nearest = off
+    found = i
   }
-
-  /** Whether what lies in a section bears a load; `u` along the row, mm. */
-  bearsAt(section: number, place: number, u: number): boolean {
-    const { start, low, high } = this.stretches
-    const { places, sectionStride, placeStride, unseen } = this.sectioning
-    if (place < 0 || place >= places) return unseen
-    const cell = section * sectionStride + place * placeStride
-    const to = start[cell + 1]!
-    let nearest = NEAR
-    let found = -1
-    for (let i = start[cell]!; i < to; i++) {
-      const off = u < low[i]! ? low[i]! - u : u > high[i]! ? u - high[i]! : 0
-      if (off >= nearest) continue
-      nearest = off
-      found = i
-    }
-    return found < 0 ? unseen : this.bears[found] === 1
-  }
+  return found < 0 ? unseen : bears[found] === 1
 }
 
 /** Whether any stretch of a section has this value. */
@@ -121,7 +113,8 @@ export function findLimbs(stretches: Stretches, sectioning: Sectioning, held: nu
   const bears = new Uint8Array(stretches.low.length)
   for (let i = 0; i < bears.length; i++) bears[i] = fromHold[limbs.of(i)]! & fromLoad[limbs.of(i)]!
   for (let s = held + 1; s < loaded; s++) if (!hasAny(stretches, sectioning, s, bears, 1)) return undefined
-  return new Limbs(stretches, sectioning, bears)
+  const whole = Uint8Array.from({ length: sections }, (_, s) => (hasAny(stretches, sectioning, s, bears, 0) ? 0 : 1))
+  return { stretches, sectioning, bears, whole }
 }
 
 /** Stretches united into limbs: each points towards one that stands for all. */

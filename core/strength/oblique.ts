@@ -2,6 +2,7 @@ import type { Material } from '../shelf/material'
 import { code, isOfPart, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { type Direction, frameOf, type Vector } from './direction'
 import { type Grip, usualGrip } from './grip'
+import { bearsAt, isWhole } from './limbs'
 import type { AxisLimbs } from './limbsByAxis'
 import { evenSlabs, isRim, type SectionSettings, weightOfInfill } from './sections'
 import { SlabSums } from './slabSums'
@@ -77,7 +78,7 @@ export function findObliqueSections(path: Toolpath, direction: Direction, settin
       const inSlab = whole ? 1 : share
       const [du, dv] = [inSlab * (us[m + 1]! - us[m]!), inSlab * (vs[m + 1]! - vs[m]!)]
       const own = weighted * share
-      if (limbs && !limbs.isWhole(rows[slab]!) && !limbs.bearsAt(rows[slab]!, layer, u)) continue
+      if (limbs && !isWhole(limbs, rows[slab]!) && !bearsAt(limbs, rows[slab]!, layer, u)) continue
       sums.add(slab, own, u, du, v, dv, halfU, halfV)
       if (layer < lowLayer[slab]!) lowLayer[slab] = layer
       if (layer > highLayer[slab]!) highLayer[slab] = layer

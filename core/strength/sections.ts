@@ -1,6 +1,7 @@
 import type { Settings } from '../profile/settings'
 import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
+import { bearsAt, isWhole } from './limbs'
 import type { AxisLimbs } from './limbsByAxis'
 import { type SlabFigures, SlabSums } from './slabSums'
 
@@ -76,7 +77,7 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
   const infillWeight = weightOfInfill('z', settings)
   for (let layer = 0; layer < layerStart.length - 1; layer++) {
     const perThickness = 1 / thickness[layer]!
-    const limbs = bearing && !bearing.limbs.isWhole(layer) ? bearing.limbs : undefined
+    const limbs = bearing && !isWhole(bearing.limbs, layer) ? bearing.limbs : undefined
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
       if (!isOfPart(feature[m]!)) continue
       const dx = x[m + 1]! - x[m]!
@@ -89,7 +90,7 @@ function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettin
       const halfY = across * (dx < 0 ? -dx : dx)
       const middleX = x[m]! + dx / 2
       const middleY = y[m]! + dy / 2
-      if (limbs && !limbs.bearsAt(layer, rowAt(bearing!, middleX), middleY)) continue
+      if (limbs && !bearsAt(limbs, layer, rowAt(bearing!, middleX), middleY)) continue
       sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
       if (isRim[feature[m]!] === 0) continue
       sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
@@ -107,7 +108,7 @@ function sumAcross(
 ): void {
   const { area, width, feature, z, layerStart } = path
   // The row that each slab is judged by; none where all of it bears.
-  const rows = at.map((mm) => (bearing === undefined || bearing.limbs.isWhole(rowAt(bearing, mm)) ? -1 : rowAt(bearing, mm)))
+  const rows = at.map((mm) => (bearing === undefined || isWhole(bearing.limbs, rowAt(bearing, mm)) ? -1 : rowAt(bearing, mm)))
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x
   const infillWeight = weightOfInfill(axis, settings)
@@ -131,9 +132,9 @@ function sumAcross(
     const height = z[m]! - halfHeight
     const halfAlong = ((width[m]! / 2) * (db < 0 ? -db : db)) / length
     // A line that runs across the axis is in a slab as a whole, with a share of its width.
-    const isWhole = (da < 0 ? -da : da) <= 2 * halfAlong
-    const lowEnd = isWhole ? a0 + da / 2 - halfAlong : da > 0 ? a0 : a0 + da
-    const highEnd = isWhole ? lowEnd + 2 * halfAlong : da > 0 ? a0 + da : a0
+    const across = (da < 0 ? -da : da) <= 2 * halfAlong
+    const lowEnd = across ? a0 + da / 2 - halfAlong : da > 0 ? a0 : a0 + da
+    const highEnd = across ? lowEnd + 2 * halfAlong : da > 0 ? a0 + da : a0
     const from = Math.max(0, Math.min(last, ((lowEnd - low) * perStep) | 0))
     const to = Math.max(0, Math.min(last, ((highEnd - low) * perStep) | 0))
     const b = da > 0 ? b0 : b0 + db
@@ -143,11 +144,11 @@ function sumAcross(
     for (let slab = from; slab <= to; slab++) {
       const end = slab === to ? 1 : (low + (slab + 1) * step - lowEnd) / (highEnd - lowEnd)
       const share = end - start
-      const middle = b + (isWhole ? 0.5 : start + share / 2) * run
-      const length = isWhole ? run : share * run
+      const middle = b + (across ? 0.5 : start + share / 2) * run
+      const length = across ? run : share * run
       const own = weighted * share
       start = end
-      if (rows[slab]! >= 0 && !bearing!.limbs.bearsAt(rows[slab]!, layer, middle)) continue
+      if (rows[slab]! >= 0 && !bearsAt(bearing!.limbs, rows[slab]!, layer, middle)) continue
       sums.add(slab, own, middle, length, height, 0, halfBeside, halfHeight)
       if (!rim) continue
       const spread = (length < 0 ? -length : length) / 2 + halfBeside

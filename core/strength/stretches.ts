@@ -1,5 +1,6 @@
 import type { Contours } from '../regions/contours'
 import type { Layers } from '../slicing/layers'
+import { shared } from '../work/shared'
 import type { Vector } from './direction'
 
 /** Outlines of a part and how high the middle of each layer lies, mm. */
@@ -125,7 +126,7 @@ class Crossings {
     }
     const starts = new Uint32Array(cells + 1)
     for (let cell = 0; cell <= cells; cell++) starts[cell] = start[cell]! / 2
-    return { rows, layers, start: starts, low, high }
+    return { rows, layers, start: shared(starts), low: shared(low), high: shared(high) }
   }
 }
 

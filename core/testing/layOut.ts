@@ -4,8 +4,9 @@ import type { Settings, SettingValues } from '../profile/settings'
 import { findRegions, type Regions } from '../regions/findRegions'
 import type { Layers } from '../slicing/layers'
 import { slice } from '../slicing/slice'
-import { layPaths } from '../toolpath/layPaths'
+import { type LaidPath, pathsWork } from '../toolpath/layPaths'
 import type { Toolpath } from '../toolpath/toolpath'
+import { doAlone } from '../work/doAlone'
 import { testKernel } from './kernel'
 import { settingsOf } from './setups'
 
@@ -14,6 +15,7 @@ export interface LaidOut {
   readonly scopes: Scopes
   readonly layers: Layers
   readonly regions: Regions
+  readonly laid: LaidPath
   readonly path: Toolpath
 }
 
@@ -24,5 +26,6 @@ export async function layOut(mesh: Mesh, values: SettingValues = {}, exceptions:
   const scopes = new Scopes(settings, exceptions)
   const layers = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel)
   const regions = findRegions(layers, scopes, 0.4, kernel)
-  return { settings, scopes, layers, regions, path: layPaths(layers, regions, scopes, kernel) }
+  const laid = doAlone(pathsWork(layers, regions, scopes), kernel)
+  return { settings, scopes, layers, regions, laid, path: laid.path }
 }

@@ -1,7 +1,7 @@
 import createManifold, { type Manifold, type ManifoldToplevel } from 'manifold-3d'
+import type { Part } from '../layDown'
 import type { Mesh } from '../mesh/mesh'
 import { repair } from '../mesh/repair'
-import type { Part } from '../predict'
 
 /** A general-purpose solid-modelling kernel, independent of ours: makes test bodies and knows their volumes and sections. */
 export const solids: Promise<ManifoldToplevel> = createManifold().then((kernel) => {

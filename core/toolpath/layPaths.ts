@@ -1,296 +1,50 @@
-import { concentric, fillRegion, type Pattern } from '../patterns/fillRegion'
 import { topPropping } from '../patterns/topPropping'
 import type { Scopes } from '../profile/exceptions'
-import type { SettingName, Settings } from '../profile/settings'
+import type { Settings } from '../profile/settings'
 import type { Contours } from '../regions/contours'
 import type { Regions } from '../regions/findRegions'
-import { widthOn } from '../regions/layWalls'
-import type { PolygonKernel } from '../regions/polygon'
-import type { Strands } from '../regions/strands'
-import { patchesOn, scopeOn, zonesOf } from '../regions/zones'
+import { scopeOn } from '../regions/zones'
+import { blocksOf } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
-import { AirSense } from './airSense'
-import { findIslands } from './islands'
-import { Pen } from './pen'
-import { ChainPiece, LinePiece, layNearestFirst, type Piece, type Stroke, takeNearest } from './pieces'
-import { code, type Toolpath, ToolpathBuilder } from './toolpath'
-import { Traveller } from './traveller'
-import { anchorOf, layWallLines, Seams, type WallLine } from './wallPieces'
+import { justOne, onEach, type Task, type Work } from '../work/work'
+import { chooseSeams } from './chooseSeams'
+import { joinPaths } from './joinPaths'
+import { layBlock } from './layBlock'
+import type { Toolpath } from './toolpath'
 
-/** Skins run across the walls at this angle, turned by a right angle from layer to layer. */
-export const FILL_ANGLE = Math.PI / 4
-const DEGREE = Math.PI / 180
-const widthSettings = ['lineWidth', 'firstLayerWidth'] as const
-
-export interface PathOptions {
-  readonly onLayer?: (done: number, of: number) => void
-  /** Layers that are laid; all unless told otherwise. */
-  readonly only?: (layer: number) => boolean
+/** The path of one part, and what was decided before it was laid. */
+export interface LaidPath {
+  readonly path: Toolpath
+  /** Point at which each outermost wall begins, one a polygon. */
+  readonly seams: Uint32Array
+  /** Infill as it is laid, where that is not all of the region for it. */
+  readonly propping?: Contours
 }
 
-/**
- * Orders everything that is laid into one path: layer by layer, foot and supports first, then body by body: walls, skins
- * and bridges, infill, ironing, always on to what begins nearest.
- */
-export function layPaths(
-  layers: Layers,
-  regions: Regions,
-  scopes: Scopes,
-  kernel: PolygonKernel,
-  { onLayer = () => {}, only = () => true }: PathOptions = {},
-): Toolpath {
-  const out = new ToolpathBuilder()
-  const traveller = new Traveller(out)
-  let settings = scopes.settings
-  const pen = new Pen(out, traveller, () => settings)
-  const seams = new Seams()
-  out.startAt(0, 0, 0)
-  const count = layerCount(layers)
-  const infill = infillOf(layers, regions, scopes.settings, kernel)
-  const air = new AirSense(
-    layers.outlines,
-    Math.max(...[scopes.settings, ...scopes.exceptions.map(({ values }) => values)].map(({ lineWidth = 0 }) => lineWidth)),
+/** Orders everything that is laid into one path, layer by layer. */
+export function* pathsWork(layers: Layers, regions: Regions, scopes: Scopes): Work<LaidPath> {
+  const { settings, exceptions } = scopes
+  const [outer] = regions.walls
+  const seams = outer ? chooseSeams(outer, (layer) => scopes.settingsOf(scopeOn(layers, layer, scopes)).seam) : new Uint32Array(0)
+  const propping = settings.infillPattern === 'topPropping' ? yield* justOne(propTops, { layers, regions, settings }) : undefined
+  const blocks = blocksOf(layerCount(layers))
+  const input = { layers, regions: propping ? { ...regions, infill: propping } : regions, settings, exceptions, seams }
+  const paths = yield* onEach(
+    layBlock,
+    blocks.map((block) => ({ ...input, block })),
+    { stage: 'toolpath' },
   )
-  for (let layer = 0; layer < count; layer++) {
-    const scope = scopeOn(layers, layer, scopes)
-    settings = scopes.settingsOf(scope)
-    out.startLayer()
-    if (!only(layer)) continue
-    traveller.rise(layers.top[layer]!, settings)
-    traveller.enter(layers.outlines, regions.walls[0], layer)
-    if (layer > 0) air.enter(layer - 1)
-    pen.enter(layers.height[layer]!, layer > 0 ? air : undefined, scope, patchesOn(layers, layer, scopes))
-    seams.nextLayer()
-    new LayerLayer(layers, { ...regions, infill }, layer, settings, scopes, pen, seams, kernel).lay()
-    onLayer(layer + 1, count)
-  }
-  return out.finish()
+  return { path: joinPaths(paths, blocks, layers, regions, scopes), seams, ...(propping ? { propping } : {}) }
 }
 
-const infillOf = (layers: Layers, regions: Regions, settings: Settings, kernel: PolygonKernel): Contours =>
-  settings.infillPattern === 'topPropping'
-    ? topPropping(regions.infill, [regions.skin, regions.bridges], layers.height, settings.lineWidth, kernel)
-    : regions.infill
-
-/** Lays one layer. */
-class LayerLayer {
-  private readonly width: number
-  private readonly height: number
-
-  constructor(
-    private readonly layers: Layers,
-    private readonly regions: Regions,
-    private readonly layer: number,
-    private readonly settings: Settings,
-    private readonly scopes: Scopes,
-    private readonly pen: Pen,
-    private readonly seams: Seams,
-    private readonly kernel: PolygonKernel,
-  ) {
-    this.width = widthOn(layer, settings)
-    this.height = layers.height[layer]!
-  }
-
-  lay(): void {
-    const { layers, layer, pen, settings } = this
-    if (layer === 0) for (const piece of this.footPieces()) piece.lay(pen)
-    layNearestFirst(this.supportPieces(), pen)
-    const islands = findIslands(layers.outlines, layer)
-    const waiting = Array.from({ length: Math.max(1, islands.count) }, () => ({
-      loops: [] as WallLine[],
-      pieces: [] as Piece[],
-    }))
-    for (const wall of this.wallLines()) waiting[islands.find(...anchorOf(wall))]!.loops.push(wall)
-    const pieces = [
-      ...this.strandPieces(this.regions.thin, code.thin),
-      ...this.skinPieces(),
-      ...this.bridgePieces(),
-      ...this.infillPieces(),
-    ]
-    for (const piece of pieces) waiting[islands.find(...piece.anchor)]!.pieces.push(piece)
-    const left = waiting.filter(({ loops, pieces }) => loops.length + pieces.length > 0)
-    while (left.length > 0) {
-      const { loops, pieces } = takeNearest(left, (island) => this.nearness(island))
-      layWallLines(loops, settings, this.seams, layer, this.width, pen)
-      for (const features of [[code.thin], [code.bridge, code.skin], [code.infill]])
-        layNearestFirst(
-          pieces.filter(({ feature }) => features.includes(feature)),
-          pen,
-        )
-    }
-    layNearestFirst(this.ironingPieces(), pen)
-  }
-
-  private nearness({ loops, pieces }: { readonly loops: readonly WallLine[]; readonly pieces: readonly Piece[] }): number {
-    const { atX, atY } = this.pen
-    if (loops.length === 0) return pieces.reduce((least, piece) => Math.min(least, piece.nearness(atX, atY)), Infinity)
-    return loops.reduce((least, wall) => {
-      const [x, y] = anchorOf(wall)
-      return Math.min(least, (x - atX) ** 2 + (y - atY) ** 2)
-    }, Infinity)
-  }
-
-  private wallLines(): WallLine[] {
-    const { layer } = this
-    const { walls, wallParts } = this.regions
-    const loops = walls.flatMap((contours, depth) =>
-      range(contours.groupStart[layer]!, contours.groupStart[layer + 1]!).map((polygon) => ({ contours, polygon, depth })),
-    )
-    const parts = wallParts.flatMap((strands, depth) =>
-      this.strandPieces(strands, depth === 0 ? code.outerWall : code.innerWall).map((piece) => ({ piece, depth })),
-    )
-    return [...loops, ...parts]
-  }
-
-  private stroke(feature: number, over: Partial<Stroke> = {}): Stroke {
-    return { feature, width: this.width, height: this.height, flow: 1, ...over }
-  }
-
-  private strandPieces({ xy, width, strandStart, groupStart, closed }: Strands, feature: number): LinePiece[] {
-    return range(groupStart[this.layer]!, groupStart[this.layer + 1]!).map((s) => {
-      const from = strandStart[s]!
-      const to = strandStart[s + 1]!
-      return new LinePiece(xy.subarray(2 * from, 2 * to), closed[s] === 1, this.stroke(feature), width.subarray(from, to))
-    })
-  }
-
-  /** Fills a region, in parts where places change one of these settings. */
-  private byZone(
-    contours: Contours,
-    group: number,
-    names: readonly SettingName[],
-    lay: (contours: Contours, group: number, settings: Settings, width: number) => Piece[],
-  ): Piece[] {
-    const { layers, layer, scopes, settings, width } = this
-    const patches = patchesOn(layers, layer, scopes, (name) => names.includes(name))
-    if (patches.length === 0) return lay(contours, group, settings, width)
-    return zonesOf(contours, group, scopeOn(layers, layer, scopes), patches, this.kernel).flatMap((zone) => {
-      const own = scopes.settingsOf(zone.scope)
-      return lay(zone.contours, 0, own, widthOn(layer, own))
-    })
-  }
-
-  private skinPieces(): Piece[] {
-    return this.byZone(this.regions.skin, this.layer, ['skinPattern', ...widthSettings], (contours, group, { skinPattern }, width) => {
-      const stroke = this.stroke(code.skin, { width })
-      if (skinPattern === 'concentric')
-        return concentric(contours, group, width, width, this.kernel).map(({ xy }) => new LinePiece(xy, true, stroke))
-      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, stroke, skinPattern === 'backAndForth')
-    })
-  }
-
-  private bridgePieces(): Piece[] {
-    const { bridges, bridgeAngle } = this.regions
-    const from = bridges.groupStart[this.layer]!
-    const to = bridges.groupStart[this.layer + 1]!
-    // Rims of one bridge stand together and share their angle.
-    const angles = new Set(bridgeAngle.subarray(from, to))
-    return [...angles].flatMap((angle) => {
-      const own = pick(bridges, from, to, (p) => bridgeAngle[p] === angle)
-      return this.byZone(own, 0, ['bridgeFlow', ...widthSettings], (contours, group, { bridgeFlow }, width) =>
-        // Bridges do not turn from layer to layer.
-        this.filled(contours, group, 'lines', 1, angle, this.stroke(code.bridge, { width, flow: bridgeFlow / 100 }), true, 0),
-      )
-    })
-  }
-
-  private infillPieces(): Piece[] {
-    const { infill, thick, thickHeight } = this.regions
-    const high = thickHeight[this.layer]!
-    return [
-      ...this.infillOf(infill, this.layer, {}),
-      ...(high > 0 ? this.infillOf(thick, Math.round(this.layer / this.settings.infillEvery), { height: high }) : []),
-    ]
-  }
-
-  private infillOf(all: Contours, turn: number, over: Partial<Stroke>): Piece[] {
-    const names: readonly SettingName[] = [
-      'infillPattern',
-      'infillDensity',
-      'infillAngle',
-      'infillShiftX',
-      'infillShiftY',
-      ...widthSettings,
-    ]
-    return this.byZone(all, this.layer, names, (contours, group, settings, width) => {
-      const { infillPattern, infillDensity, infillAngle, infillShiftX, infillShiftY } = settings
-      const shift = [infillShiftX, infillShiftY] as const
-      const stroke = this.stroke(code.infill, { width, ...over })
-      return this.filled(
-        contours,
-        group,
-        infillPattern,
-        infillDensity / 100,
-        infillAngle * DEGREE,
-        stroke,
-        infillDensity >= 100,
-        turn,
-        shift,
-      )
-    })
-  }
-
-  private ironingPieces(): Piece[] {
-    return this.byZone(this.regions.ironed, this.layer, ['ironingSpacing', 'ironingFlow'], (contours, group, settings) => {
-      // The plastic that is pressed out is a share of a full line; lines stand closer than that line is wide.
-      const stroke = this.stroke(code.ironing, { width: settings.ironingSpacing, flow: settings.ironingFlow / 100 })
-      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, stroke, true, this.layer + 1)
-    })
-  }
-
-  private supportPieces(): Piece[] {
-    const { supportPattern, supportDensity, supports } = this.settings
-    const { body, roof } = this.regions.support
-    const density = supportDensity / 100
-    const rims = supports === 'branching' ? concentric(body, this.layer, this.width, Infinity, this.kernel) : []
-    const pattern = supportPattern === 'backAndForth' ? 'lines' : supportPattern
-    const dense = this.filled(roof, this.layer, 'lines', 1, FILL_ANGLE, this.stroke(code.supportRoof), true)
-    if (supports === 'branching') return [...rims.map(({ xy }) => new LinePiece(xy, true, this.stroke(code.support))), ...dense]
-    return [
-      ...this.filled(body, this.layer, pattern, density, 0, this.stroke(code.support), supportPattern === 'backAndForth', 0),
-      ...dense,
-    ]
-  }
-
-  private footPieces(): Piece[] {
-    const { foot } = this.regions
-    return Array.from({ length: foot.polygonStart.length - 1 }, (_, p) => {
-      const xy = foot.xy.subarray(2 * foot.polygonStart[p]!, 2 * foot.polygonStart[p + 1]!)
-      return new LinePiece(xy, true, this.stroke(code.foot))
-    })
-  }
-
-  private filled(
-    contours: Contours,
-    group: number,
-    pattern: Pattern,
-    density: number,
-    angle: number,
-    stroke: Stroke,
-    joined: boolean,
-    turn = this.layer,
-    [shiftX, shiftY]: readonly [number, number] = [0, 0],
-  ): Piece[] {
-    const z = this.layers.top[this.layer]!
-    const request = { pattern, width: stroke.width, density, angle, shiftX, shiftY, layer: turn, z }
-    const { chains, lines } = fillRegion(contours, group, request, this.kernel)
-    return [
-      ...chains.map(({ lines: own, chain }) => new ChainPiece(own, chain, stroke, joined)),
-      ...lines.map(({ xy, closed }) => new LinePiece(xy, closed, stroke)),
-    ]
-  }
+interface PropInput {
+  readonly layers: Layers
+  readonly regions: Regions
+  readonly settings: Settings
 }
 
-const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, i) => from + i)
-
-/** Some polygons of a group as a group of their own. */
-function pick({ xy, polygonStart }: Contours, from: number, to: number, wanted: (polygon: number) => boolean): Contours {
-  const points: number[] = []
-  const starts = [0]
-  for (let p = from; p < to; p++) {
-    if (!wanted(p)) continue
-    for (let i = 2 * polygonStart[p]!; i < 2 * polygonStart[p + 1]!; i++) points.push(xy[i]!)
-    starts.push(points.length / 2)
-  }
-  return { xy: Float64Array.from(points), polygonStart: Uint32Array.from(starts), groupStart: Uint32Array.of(0, starts.length - 1) }
+export const propTops: Task<PropInput, Contours> = {
+  name: 'propTops',
+  run: ({ layers, regions, settings }, { kernel }) =>
+    topPropping(regions.infill, [regions.skin, regions.bridges], layers.height, settings.lineWidth, kernel),
 }

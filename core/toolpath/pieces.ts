@@ -114,7 +114,7 @@ export class LinePiece implements Piece {
     /** Width at each point, mm, where it varies. */
     private readonly widths?: ArrayLike<number>,
     /** Point at which a closed line must begin. */
-    private readonly begin?: (pen: Pen) => number,
+    private readonly begin?: number,
   ) {}
 
   get feature(): number {
@@ -147,7 +147,7 @@ export class LinePiece implements Piece {
   lay(pen: Pen): void {
     const { xy, closed, stroke, widths } = this
     const count = xy.length / 2
-    const first = this.begin ? this.begin(pen) : this.nearest(pen.atX, pen.atY).point
+    const first = this.begin ?? this.nearest(pen.atX, pen.atY).point
     const back = !closed && first > 0
     const at = (i: number): number => (closed ? (first + i) % count : back ? count - 1 - i : i)
     pen.goTo(xy[2 * at(0)]!, xy[2 * at(0) + 1]!)

@@ -61,19 +61,32 @@ export function layerTop(path: Toolpath, layer: number): number {
 
 /** Collects moves one after another. */
 export class ToolpathBuilder {
-  private capacity = 1 << 14
+  private capacity: number
   private moves = 0
-  private x = new Float64Array(this.capacity + 1)
-  private y = new Float64Array(this.capacity + 1)
-  private z = new Float64Array(this.capacity + 1)
-  private feature = new Uint8Array(this.capacity)
-  private area = new Float32Array(this.capacity)
-  private width = new Float32Array(this.capacity)
-  private air = new Uint8Array(this.capacity)
-  private scope = new Uint8Array(this.capacity)
+  private x: Float64Array
+  private y: Float64Array
+  private z: Float64Array
+  private feature: Uint8Array
+  private area: Float32Array
+  private width: Float32Array
+  private air: Uint8Array
+  private scope: Uint8Array
   private readonly layerStart: number[] = []
   /** Exceptions in force for the moves that follow. */
   scopeNow = 0
+
+  /** @param moves that are expected, about */
+  constructor(moves = 1 << 14) {
+    this.capacity = moves + 64
+    this.x = new Float64Array(this.capacity + 1)
+    this.y = new Float64Array(this.capacity + 1)
+    this.z = new Float64Array(this.capacity + 1)
+    this.feature = new Uint8Array(this.capacity)
+    this.area = new Float32Array(this.capacity)
+    this.width = new Float32Array(this.capacity)
+    this.air = new Uint8Array(this.capacity)
+    this.scope = new Uint8Array(this.capacity)
+  }
 
   get atX(): number {
     return this.x[this.moves]!
@@ -92,6 +105,12 @@ export class ToolpathBuilder {
     this.x[0] = x
     this.y[0] = y
     this.z[0] = z
+  }
+
+  /** Sets where on its layers the nozzle has stood so far; it may have risen, but no more. */
+  stoodAt(x: number, y: number): void {
+    this.x.fill(x, 0, this.moves + 1)
+    this.y.fill(y, 0, this.moves + 1)
   }
 
   startLayer(): void {
@@ -151,18 +170,30 @@ export class ToolpathBuilder {
     return xy
   }
 
-  finish(): Toolpath {
-    const points = this.moves + 1
+  /** Goes on with a path that begins where the nozzle stands, on the layer that was started last. */
+  append(path: Toolpath): void {
+    const count = moveCount(path)
+    for (let layer = 1; layer < path.layerStart.length - 1; layer++) this.layerStart.push(this.moves + path.layerStart[layer]!)
+    if (count === 0) return
+    while (this.moves + count > this.capacity) this.grow()
+    for (const member of ['feature', 'area', 'width', 'air', 'scope'] as const) this[member].set(path[member], this.moves)
+    for (const member of ['x', 'y', 'z'] as const) this[member].set(path[member], this.moves)
+    this.moves += count
+  }
+
+  /** @param kept makes the copies that are given away */
+  finish(kept = <A extends Float64Array | Float32Array | Uint32Array | Uint8Array>(values: A): A => values.slice() as A): Toolpath {
+    const { moves } = this
     return {
-      x: this.x.slice(0, points),
-      y: this.y.slice(0, points),
-      z: this.z.slice(0, points),
-      feature: this.feature.slice(0, this.moves),
-      area: this.area.slice(0, this.moves),
-      width: this.width.slice(0, this.moves),
-      air: this.air.slice(0, this.moves),
-      scope: this.scope.slice(0, this.moves),
-      layerStart: Uint32Array.from([...this.layerStart, this.moves]),
+      x: kept(this.x.subarray(0, moves + 1)),
+      y: kept(this.y.subarray(0, moves + 1)),
+      z: kept(this.z.subarray(0, moves + 1)),
+      feature: kept(this.feature.subarray(0, moves)),
+      area: kept(this.area.subarray(0, moves)),
+      width: kept(this.width.subarray(0, moves)),
+      air: kept(this.air.subarray(0, moves)),
+      scope: kept(this.scope.subarray(0, moves)),
+      layerStart: kept(Uint32Array.from([...this.layerStart, moves])),
     }
   }
 

@@ -1,8 +1,10 @@
-import { Scopes } from '../profile/exceptions'
+import type { Exception } from '../profile/exceptions'
+import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
-import type { PolygonKernel } from '../regions/polygon'
 import { type Layers, layerCount } from '../slicing/layers'
-import { layPaths } from './layPaths'
+import type { Task } from '../work/work'
+import { layBlock } from './layBlock'
+import type { LaidPath } from './layPaths'
 import { code, type Toolpath } from './toolpath'
 
 export interface TravelFigures {
@@ -15,15 +17,37 @@ export interface TravelFigures {
 /** What another order of walls would save is worked out on this many layers at most. */
 const SAMPLED_LAYERS = 8
 
-export function travelFigures(layers: Layers, regions: Regions, path: Toolpath, scopes: Scopes, kernel: PolygonKernel): TravelFigures {
-  const lengthMm = travelLength(path)
-  if (scopes.settings.finishEachLoop === 'off') return { lengthMm }
-  const every = Math.ceil(layerCount(layers) / SAMPLED_LAYERS)
-  const isSampled = (layer: number): boolean => layer % every === 0
-  const other = new Scopes({ ...scopes.settings, finishEachLoop: 'off' }, scopes.exceptions)
-  const on = travelLength(path, isSampled)
-  const off = travelLength(layPaths(layers, regions, other, kernel, { only: isSampled }))
-  return { lengthMm, savedMm: on > 0 ? (off / on - 1) * lengthMm : 0 }
+interface TravelInput {
+  readonly layers: Layers
+  readonly regions: Regions
+  readonly laid: LaidPath
+  readonly settings: Settings
+  readonly exceptions: readonly Exception[]
+}
+
+export const travelFigures: Task<TravelInput, TravelFigures> = {
+  name: 'travel',
+  run: ({ layers, regions, laid: { path, seams, propping }, settings, exceptions }, host) => {
+    const lengthMm = travelLength(path)
+    if (settings.finishEachLoop === 'off') return { lengthMm }
+    const count = layerCount(layers)
+    const every = Math.ceil(count / SAMPLED_LAYERS)
+    const infill = propping ?? regions.infill
+    const other = layBlock.run(
+      {
+        layers,
+        regions: { ...regions, infill },
+        settings: { ...settings, finishEachLoop: 'off' },
+        exceptions,
+        seams,
+        block: { from: 0, to: count },
+        every,
+      },
+      host,
+    )
+    const on = travelLength(path, (layer) => layer % every === 0)
+    return { lengthMm, savedMm: on > 0 ? (travelLength(other) / on - 1) * lengthMm : 0 }
+  },
 }
 
 function travelLength({ x, y, feature, layerStart }: Toolpath, counts: (layer: number) => boolean = () => true): number {

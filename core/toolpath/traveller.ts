@@ -16,6 +16,7 @@ export interface TravelSettings {
 /** Takes the nozzle from where one line ends to where the next begins, and decides what the filament does on the way. */
 export class Traveller {
   private retracted = false
+  private begun = true
   private outlines: Contours | undefined
   private layer = 0
   private lane: Contours | undefined
@@ -33,15 +34,25 @@ export class Traveller {
     this.lane = lane
   }
 
+  /** The path begins with its first line: no way leads there. */
+  beginAtFirstLine(): void {
+    this.begun = false
+  }
+
   /** Up to the next layer. */
   rise(z: number, settings: TravelSettings): void {
-    if (settings.retractAtLayer === 'on' && z > this.out.atZ && this.out.atZ > 0) this.pull(settings)
+    if (settings.retractAtLayer === 'on' && z > this.out.atZ && this.out.atZ > 0 && this.begun) this.pull(settings)
     this.out.rise(z)
   }
 
   /** To the beginning of a line, ready to lay it. */
   goTo(x: number, y: number, settings: TravelSettings): void {
     const { out } = this
+    if (!this.begun) {
+      out.stoodAt(x, y)
+      this.begun = true
+      return
+    }
     const outlines = this.outlines as Contours
     const distance = Math.hypot(x - out.atX, y - out.atY)
     if (distance > 1e-9) {

@@ -2,7 +2,6 @@ import type { Contours } from '../regions/contours'
 import { polygonArea } from '../regions/contours'
 import type { Pen } from './pen'
 import { LinePiece, layNearestFirst, takeNearest } from './pieces'
-import { type SeamChoice, seamOf } from './seam'
 import { code } from './toolpath'
 
 /** One closed wall, waiting to be laid. */
@@ -16,7 +15,6 @@ export interface Loop {
 export interface WallOrder {
   readonly wallOrder: 'insideFirst' | 'outsideFirst'
   readonly finishEachLoop: 'on' | 'off'
-  readonly seam: SeamChoice
 }
 
 /** What waits to be laid as a wall: a loop, or a line that ends where a place with settings of its own does. */
@@ -29,44 +27,18 @@ export function anchorOf(wall: WallLine): readonly [x: number, y: number] {
   return [wall.contours.xy[at]!, wall.contours.xy[at + 1]!]
 }
 
-/** Seams of the layer below, so that the next ones stand above them. */
-export class Seams {
-  private last: [number, number][] = []
-  private now: [number, number][] = []
-
-  nextLayer(): void {
-    this.last = this.now
-    this.now = []
-  }
-
-  choose({ contours, polygon }: Loop, choice: SeamChoice, layer: number): number {
-    const from = contours.polygonStart[polygon]!
-    const [x, y] = [contours.xy[2 * from]!, contours.xy[2 * from + 1]!]
-    let near: [number, number] = [x, y]
-    let least = Infinity
-    for (const seam of this.last) {
-      const squared = (seam[0] - x) ** 2 + (seam[1] - y) ** 2
-      if (squared < least) {
-        least = squared
-        near = seam
-      }
-    }
-    const at = seamOf(contours, polygon, choice, near, layer)
-    this.now.push([contours.xy[2 * at]!, contours.xy[2 * at + 1]!])
-    return at - from
-  }
-}
-
-/** Lays the walls of one body of a layer. */
-export function layWallLines(walls: readonly WallLine[], order: WallOrder, seams: Seams, layer: number, width: number, pen: Pen): void {
+/**
+ * Lays the walls of one body of a layer.
+ *
+ * @param seams point at which each outermost wall begins, one a polygon
+ */
+export function layWallLines(walls: readonly WallLine[], order: WallOrder, seams: Uint32Array, width: number, pen: Pen): void {
   const pieceOf = (wall: WallLine): LinePiece => {
     if ('piece' in wall) return wall.piece
     const { contours, polygon, depth } = wall
     const xy = contours.xy.subarray(2 * contours.polygonStart[polygon]!, 2 * contours.polygonStart[polygon + 1]!)
     const stroke = { feature: depth === 0 ? code.outerWall : code.innerWall, width, height: pen.height, flow: 1 }
-    return depth === 0
-      ? new LinePiece(xy, true, stroke, undefined, () => seams.choose(wall, order.seam, layer))
-      : new LinePiece(xy, true, stroke)
+    return depth === 0 ? new LinePiece(xy, true, stroke, undefined, seams[polygon]!) : new LinePiece(xy, true, stroke)
   }
   const loops = walls.filter((wall): wall is Loop => !('piece' in wall))
   const families = order.finishEachLoop === 'on' ? [...familiesOf(loops), walls.filter((wall) => 'piece' in wall)] : [walls]

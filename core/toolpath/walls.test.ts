@@ -20,8 +20,11 @@ describe('walls', () => {
     const travel = async (finishEachLoop: 'on' | 'off') => total((await layOut(plate, { finishEachLoop, wallCount: 4 })).path, code.travel)
     expect(await travel('on')).toBeLessThan(await travel('off'))
     // The figure that tells what is saved comes from some of the layers.
-    const { layers, regions, path, scopes } = await layOut(plate, { finishEachLoop: 'on', wallCount: 4 })
-    const { lengthMm, savedMm } = travelFigures(layers, regions, path, scopes, await testKernel)
+    const { layers, regions, laid, settings } = await layOut(plate, { finishEachLoop: 'on', wallCount: 4 })
+    const { lengthMm, savedMm } = travelFigures.run(
+      { layers, regions, laid, settings, exceptions: [] },
+      { kernel: await testKernel, tick: () => {} },
+    )
     expect(lengthMm).toBeCloseTo(await travel('on'), 6)
     expect(savedMm! / ((await travel('off')) - (await travel('on')))).toBeCloseTo(1, 1)
   })

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import type { PredictOptions } from '../layDown'
 import { limiters } from '../motion/limiters'
-import { type Prediction, type PredictOptions, predict } from '../predict'
+import { type Prediction, predict } from '../predict'
 import { StageCache } from '../stageCache'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'

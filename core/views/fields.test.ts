@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { type Prediction, type PredictOptions, predict } from '../predict'
+import type { PredictOptions } from '../layDown'
+import { type Prediction, predict } from '../predict'
 import type { SettingValues } from '../profile/settings'
 import { StageCache } from '../stageCache'
 import { loadKinds } from '../strength/strengthFigures'

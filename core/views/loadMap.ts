@@ -1,6 +1,7 @@
+import { layDown, type Part, type PredictOptions } from '../layDown'
 import { cornersOf } from '../mesh/cornersOf'
 import type { Placement } from '../mesh/place'
-import { layDown, type Part, type PredictOptions, predict } from '../predict'
+import { predict } from '../predict'
 import type { Setup } from '../profile/resolve'
 import type { Settings, SettingValues } from '../profile/settings'
 import { StageCache } from '../stageCache'

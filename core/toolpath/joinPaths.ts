@@ -1,0 +1,33 @@
+import type { Scopes } from '../profile/exceptions'
+import type { Regions } from '../regions/findRegions'
+import { scopeOn } from '../regions/zones'
+import type { Block } from '../slicing/blocks'
+import type { Layers } from '../slicing/layers'
+import { shared } from '../work/shared'
+import { moveCount, type Toolpath, ToolpathBuilder } from './toolpath'
+import { Traveller } from './traveller'
+
+/** Joins the paths of blocks of layers into one: from where a block ends to where the next begins the nozzle travels as between any two lines. */
+export function joinPaths(
+  paths: readonly Toolpath[],
+  blocks: readonly Block[],
+  layers: Layers,
+  { walls: [lane] }: Regions,
+  scopes: Scopes,
+): Toolpath {
+  const out = new ToolpathBuilder(paths.reduce((sum, path) => sum + moveCount(path), 0))
+  const traveller = new Traveller(out)
+  for (const [i, path] of paths.entries()) {
+    const { from } = blocks[i]!
+    out.startLayer()
+    if (i > 0 && moveCount(path) > 0) {
+      out.scopeNow = scopeOn(layers, from, scopes)
+      const settings = scopes.settingsOf(out.scopeNow)
+      traveller.rise(layers.top[from]!, settings)
+      traveller.enter(layers.outlines, lane, from)
+      traveller.goTo(path.x[0]!, path.y[0]!, settings)
+    }
+    out.append(path)
+  }
+  return out.finish(shared)
+}

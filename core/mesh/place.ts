@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { shared } from '../work/shared'
 import { measureBox } from './measure'
 import type { Mesh } from './mesh'
 
@@ -18,13 +19,14 @@ export const asModelled: Placement = { scale: 1, rotateDeg: [0, 0, 0] }
 export function place(mesh: Mesh, placement: Placement = asModelled): Mesh {
   const turned = transform(mesh, rotationMatrix(placement.rotateDeg, placement.scale))
   const { min, max } = measureBox(turned)
-  const { positions } = turned
+  const { triangles } = turned
+  const positions = shared(turned.positions)
   for (let i = 0; i < positions.length; i += 3) {
     positions[i]! -= (min[0] + max[0]) / 2
     positions[i + 1]! -= (min[1] + max[1]) / 2
     positions[i + 2]! -= min[2]
   }
-  return turned
+  return { positions, triangles }
 }
 
 /** Applies a row-major 3 × 3 matrix to every vertex; a mirroring matrix also turns the winding, so the mesh stays outside out. */

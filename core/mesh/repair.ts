@@ -1,3 +1,4 @@
+import { shared } from '../work/shared'
 import { type Edges, findEdges } from './edges'
 import { fillFlatHoles } from './fillHoles'
 import { measureArea, measureSize, measureVolume } from './measure'
@@ -71,8 +72,9 @@ export function repair(soup: TriangleSoup): { mesh: Mesh; edges: Edges; report: 
       `${count(crowdedEdges, 'edge')} ${crowdedEdges === 1 ? 'is' : 'are'} shared by more than two triangles; bodies that touch there are united.`,
     )
   return {
-    mesh,
-    edges,
+    // Placed or turned, a part keeps these, and other threads see them.
+    mesh: { positions: mesh.positions, triangles: shared(mesh.triangles) },
+    edges: { ...edges, ofTriangle: shared(edges.ofTriangle) },
     report: {
       triangles: triangleCount(mesh),
       volumeMm3: measureVolume(mesh),

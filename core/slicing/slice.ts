@@ -5,7 +5,6 @@ import type { PolygonKernel } from '../regions/polygon'
 import { RimCheck } from '../regions/rimCheck'
 import { Rims, thin } from '../regions/rims'
 import { doAlone } from '../work/doAlone'
-import { shared } from '../work/shared'
 import { onEach, type Task, type Work } from '../work/work'
 import { blocksOf } from './blocks'
 import { cutTriangles } from './cutTriangles'
@@ -30,7 +29,7 @@ export function* sliceWork(mesh: Mesh, edges: Edges, settingsAt: (z: number) => 
   const { top, height } = layerHeights(mesh, settingsAt)
   const middles = top.map((z, i) => z - height[i]! / 2)
   const { count, ofTriangle } = edges
-  const input = { mesh: { positions: shared(mesh.positions), triangles: mesh.triangles }, edges: { count, ofTriangle } }
+  const input = { mesh, edges: { count, ofTriangle } }
   const slices = yield* onEach(
     sliceBlock,
     blocksOf(middles.length).map(({ from, to }) => ({ ...input, middles: middles.slice(from, to) })),

@@ -1,0 +1,120 @@
+import { carryHook } from '@sable/demo/parts/carryHook'
+import { describe, expect, it } from 'vitest'
+import { Cancelled, InputError } from '../errors'
+import { asModelled } from '../mesh/place'
+import { type Prediction, predict, predictWork } from '../predict'
+import type { SettingValues } from '../profile/settings'
+import { testKernel } from '../testing/kernel'
+import { setupOf } from '../testing/setups'
+import { partOf } from '../testing/solids'
+import { Crew, type CrewMessage, type Line } from './crew'
+import type { Work } from './work'
+
+const open = () => testKernel
+const part = partOf('hook', carryHook())
+const plain: SettingValues = { layerHeight: 0.1, infillDensity: 20 }
+const candidates: readonly SettingValues[] = [
+  plain,
+  { ...plain, supports: 'branching', infillPattern: 'topPropping', infillDensity: 6, ironing: 'on' },
+]
+const work = (values: SettingValues): Work<Prediction> => predictWork(part, asModelled, setupOf(), values, {})
+
+type Call = CrewMessage & { readonly kind: 'call' }
+type Answer = CrewMessage & { readonly kind: 'answer' }
+
+/** A helper's end of a line: what crosses is copied as between threads. `ask` calls it for help and waits for all answers. */
+function helperOnLine(): { readonly line: Line; ask(call: Call): Promise<Answer[]> } {
+  let hear: (message: CrewMessage) => void = () => {}
+  let onAnswer: (answer: Answer) => void = () => {}
+  return {
+    line: {
+      post: (message, transfer) => onAnswer(structuredClone(message, { transfer: [...transfer] }) as Answer),
+      listen: (onMessage) => {
+        hear = onMessage
+      },
+    },
+    ask: (call) =>
+      new Promise((resolve) => {
+        const answers: Answer[] = []
+        onAnswer = (answer) => {
+          answers.push(answer)
+          if (answers.length === call.pieces.length) resolve(answers)
+        }
+        hear(structuredClone(call))
+      }),
+  }
+}
+
+/** A line to a thread that takes the first pieces of every bundle, and answers when it has done them by `answer`. */
+function takesFirst(most: number, answer: (call: Call, index: number) => Promise<Answer>): Line {
+  let hear: (message: CrewMessage) => void = () => {}
+  return {
+    post: (message) => {
+      const call = message as Call
+      for (let n = 0; n < most; n++) {
+        const index = Atomics.add(call.control, 0, 1)
+        if (index < call.pieces.length) void answer(call, index).then((given) => setTimeout(() => hear(given)))
+      }
+    },
+    listen: (onMessage) => {
+      hear = onMessage
+    },
+  }
+}
+
+/** One piece, done by a helper of its own. */
+async function byHelper(call: Call, index: number): Promise<Answer> {
+  const { line, ask } = helperOnLine()
+  new Crew(open, [line])
+  const control = new Int32Array(new SharedArrayBuffer(8))
+  const [answer] = await ask({ ...call, control, pieces: [call.pieces[index]!] })
+  return { ...answer!, index }
+}
+
+describe('a crew', () => {
+  it.each(candidates)('comes to the same as one thread alone when others do some of the pieces: %o', async (values) => {
+    const alone = predict(part, asModelled, setupOf(), values, { kernel: await testKernel })
+    const crew = new Crew(open, [takesFirst(3, byHelper), takesFirst(2, byHelper)])
+    expect(await crew.do(work(values))).toEqual(alone)
+  })
+
+  it('does itself what a helper could not', async () => {
+    const alone = predict(part, asModelled, setupOf(), plain, { kernel: await testKernel })
+    const failing = takesFirst(2, async ({ bundle }, index) => ({ kind: 'answer', bundle, index, failed: true }))
+    expect(await new Crew(open, [failing]).do(work(plain))).toEqual(alone)
+  })
+
+  it('waits for nobody that is busy', async () => {
+    const alone = predict(part, asModelled, setupOf(), plain, { kernel: await testKernel })
+    const busy: Line = { post: () => {}, listen: () => {} }
+    expect(await new Crew(open, [busy]).do(work(plain))).toEqual(alone)
+  })
+
+  it('stops for good when its progress is not wanted, and tells its helpers', async () => {
+    const controls: Int32Array[] = []
+    const watched: Line = { post: (message) => controls.push((message as Call).control), listen: () => {} }
+    const stop = () => {
+      throw new Cancelled('superseded')
+    }
+    await expect(new Crew(open, [watched]).do(work(plain), stop)).rejects.toThrow(Cancelled)
+    expect(controls.map((control) => Atomics.load(control, 1))).toEqual([1])
+  })
+
+  it('tells progress that never falls within a stage', async () => {
+    const told: Record<string, number[]> = {}
+    await new Crew(open, [takesFirst(1, byHelper)]).do(work(plain), (stage, share) => {
+      told[stage] ??= []
+      told[stage].push(share)
+    })
+    for (const shares of Object.values(told)) {
+      expect(shares).toEqual(shares.toSorted((a, b) => a - b))
+      expect(shares.at(-1)).toBeLessThanOrEqual(1)
+    }
+    expect(Object.keys(told).sort()).toEqual(['layers', 'motion', 'regions', 'toolpath'])
+  })
+
+  it('refuses a bad part as one thread alone does', async () => {
+    const huge = predictWork(part, { ...asModelled, scale: 1000 }, setupOf(), plain, {})
+    await expect(new Crew(open, [takesFirst(1, byHelper)]).do(huge)).rejects.toThrow(InputError)
+  })
+})

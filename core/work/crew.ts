@@ -1,0 +1,138 @@
+import { Cancelled } from '../errors'
+import type { PolygonKernel } from '../regions/polygon'
+import { buffersOf } from './buffersOf'
+import type { OnProgress } from './doAlone'
+import { tasks } from './tasks'
+import { type Bundle, runPiece, toldShare, type Work } from './work'
+
+/** A line to another thread, on which both lead and help. Hosts make it of what they have: message ports mostly. */
+export interface Line {
+  post(message: CrewMessage, transfer: readonly ArrayBuffer[]): void
+  /** Called once, before anything is posted. */
+  listen(onMessage: (message: CrewMessage) => void): void
+}
+
+export type CrewMessage = Call | Answer
+
+/** A call for help with a bundle. */
+interface Call {
+  readonly kind: 'call'
+  readonly bundle: number
+  readonly pieces: readonly { readonly task: string; readonly input: unknown }[]
+  readonly control: Int32Array
+}
+
+interface Answer {
+  readonly kind: 'answer'
+  readonly bundle: number
+  readonly index: number
+  /** Absent where the piece failed: then the one who called does it and meets the error. */
+  readonly result?: unknown
+  readonly failed?: true
+}
+
+/** Entries of `control`, which all threads of a bundle see: the first piece that nobody has taken, and 1 when nobody wants them any more. */
+const NEXT = 0
+const STOPPED = 1
+
+/**
+ * Threads that help one another. Whoever has work leads it: it calls the others, and everybody takes pieces one by one until
+ * none is left. A thread that is busy simply comes too late, so nobody ever waits for one that does something else.
+ *
+ * Needs shared memory; without it, and without lines, work is done alone.
+ */
+export class Crew {
+  private lastBundle = 0
+  private readonly waiting = new Map<number, (answer: Answer) => void>()
+
+  constructor(
+    private readonly openKernel: () => Promise<PolygonKernel>,
+    private readonly lines: Line[] = [],
+  ) {
+    for (const line of lines) this.listenTo(line)
+  }
+
+  /** A line more, to a thread that helps and is helped. */
+  join(line: Line): void {
+    this.lines.push(line)
+    this.listenTo(line)
+  }
+
+  /**
+   * Does work together with whoever is free.
+   *
+   * @param onProgress may throw, to stop
+   */
+  async do<T>(work: Work<T>, onProgress: OnProgress = () => {}): Promise<T> {
+    const kernel = await this.openKernel()
+    let step = work.next([])
+    while (!step.done) step = work.next(await this.doBundle(step.value, kernel, onProgress))
+    return step.value
+  }
+
+  private async doBundle({ pieces, told }: Bundle, kernel: PolygonKernel, onProgress: OnProgress): Promise<unknown[]> {
+    const run = (i: number): unknown =>
+      runPiece(pieces[i]!, { kernel, tick: (share) => told && onProgress(told.stage, toldShare(told, i + share, pieces.length)) })
+    const isShared = pieces.length > 1 && this.lines.length > 0 && typeof SharedArrayBuffer !== 'undefined'
+    if (!isShared) return pieces.map((_, i) => run(i))
+    const control = new Int32Array(new SharedArrayBuffer(8))
+    const bundle = ++this.lastBundle
+    const results = new Array<unknown>(pieces.length)
+    /** Pieces whose results are not there yet, once this thread has done its own. */
+    const left = new Set(pieces.keys())
+    const failed: number[] = []
+    try {
+      const answered = new Promise<void>((resolve) =>
+        this.waiting.set(bundle, ({ index, result, failed: hasFailed }) => {
+          if (hasFailed) failed.push(index)
+          else results[index] = result
+          left.delete(index)
+          if (left.size === 0) resolve()
+        }),
+      )
+      const call: Call = { kind: 'call', bundle, control, pieces: pieces.map(({ task, input }) => ({ task: task.name, input })) }
+      for (const line of this.lines) line.post(call, [])
+      for (let i = Atomics.add(control, NEXT, 1); i < pieces.length; i = Atomics.add(control, NEXT, 1)) {
+        results[i] = run(i)
+        left.delete(i)
+      }
+      if (left.size > 0) await answered
+      for (const i of failed) results[i] = run(i)
+      return results
+    } finally {
+      Atomics.store(control, STOPPED, 1)
+      this.waiting.delete(bundle)
+    }
+  }
+
+  private listenTo(line: Line): void {
+    line.listen((message) => {
+      if (message.kind === 'answer') this.waiting.get(message.bundle)?.(message)
+      else void this.help(message, line)
+    })
+  }
+
+  private async help({ bundle, pieces, control }: Call, line: Line): Promise<void> {
+    const isOver = (): boolean => Atomics.load(control, STOPPED) === 1 || Atomics.load(control, NEXT) >= pieces.length
+    if (isOver()) return
+    const kernel = await this.openKernel()
+    const tick = (): void => {
+      if (Atomics.load(control, STOPPED) === 1) throw new Cancelled('nobody waits any more')
+    }
+    while (!isOver()) {
+      const index = Atomics.add(control, NEXT, 1)
+      const piece = pieces[index]
+      if (!piece) return
+      try {
+        const result = tasks.get(piece.task)!.run(piece.input as never, { kernel, tick })
+        const given = buffersOf(piece.input)
+        line.post(
+          { kind: 'answer', bundle, index, result },
+          [...buffersOf(result)].filter((buffer) => !given.has(buffer)),
+        )
+      } catch {
+        line.post({ kind: 'answer', bundle, index, failed: true }, [])
+      }
+    }
+  }
+}

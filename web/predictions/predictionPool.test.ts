@@ -8,6 +8,11 @@ class HandWorker {
 
   readonly tried: PredictRequest[] = []
 
+  met = 0
+  async meet(): Promise<void> {
+    this.met++
+  }
+
   async tryAll(requests: readonly PredictRequest[], _: Int32Array, onEach: (index: number, found: unknown) => void): Promise<void> {
     for (const [index, one] of requests.entries()) {
       this.tried.push(one)
@@ -27,6 +32,7 @@ vi.mock('comlink', () => ({
     return workers.at(-1)
   },
   proxy: (own: unknown) => own,
+  transfer: (own: unknown) => own,
 }))
 vi.stubGlobal('Worker', class {})
 vi.stubGlobal('navigator', { hardwareConcurrency: 2 })
@@ -50,6 +56,10 @@ beforeEach(() => {
 })
 
 describe('the pool of workers', () => {
+  it('makes its workers known to each other, to help', () => {
+    expect(workers.map(({ met }) => met)).toEqual([1, 1])
+  })
+
   it('has two lanes at least, and keeps what is more waiting', async () => {
     for (const id of ['a', 'b', 'c']) submit(id)
     expect(running()).toEqual(['a', 'b'])

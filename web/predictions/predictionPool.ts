@@ -23,7 +23,8 @@ const laneCount = (): number => Math.min(MOST_LANES, Math.max(2, navigator.hardw
 
 /**
  * Runs predictions in workers. A candidate has one wanted request: a newer one takes the place of an older, running or
- * waiting. A candidate returns to the worker that computed it last, where its stages are still remembered.
+ * waiting. A candidate returns to the worker that computed it last, where its stages are still remembered. Workers that
+ * have nothing to do help the others.
  */
 export class PredictionPool {
   private readonly lanes: Lane[]
@@ -35,6 +36,13 @@ export class PredictionPool {
       worker: Comlink.wrap<PredictWorker>(new Worker(new URL('../workers/predictWorker.ts', import.meta.url), { type: 'module' })),
       job: undefined,
     }))
+    for (const [i, { worker }] of this.lanes.entries()) {
+      for (const other of this.lanes.slice(i + 1)) {
+        const { port1, port2 } = new MessageChannel()
+        void worker.meet(Comlink.transfer(port1, [port1]))
+        void other.worker.meet(Comlink.transfer(port2, [port2]))
+      }
+    }
   }
 
   get anyWorker(): Comlink.Remote<PredictWorker> {

@@ -5,7 +5,7 @@ import { write3mf } from '@sable/core/formats/write3mf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import type { Part } from '@sable/core/layDown'
 import { type Placement, place } from '@sable/core/mesh/place'
-import { type Prediction, predict } from '@sable/core/predict'
+import { type Prediction, predict, predictWork } from '@sable/core/predict'
 import type { Exception } from '@sable/core/profile/exceptions'
 import type { Setup } from '@sable/core/profile/resolve'
 import type { Stage } from '@sable/core/profile/setting'
@@ -19,6 +19,7 @@ import type { LoadPlace } from '@sable/core/strength/purpose'
 import { type DrawnMoves, drawnMoves } from '@sable/core/views/drawnMoves'
 import { type LoadMap, loadMap } from '@sable/core/views/loadMap'
 import { type SurfaceMap, surfaceMap } from '@sable/core/views/surfaceMap'
+import { Crew, type Line } from '@sable/core/work/crew'
 import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
 import * as Comlink from 'comlink'
 
@@ -51,6 +52,25 @@ const cache = new StageCache(8)
 /** Of what is only tried, kept apart: the columns' own stages must not be pushed out. */
 const triedCache = new StageCache(12, 256 << 20)
 
+/** The other workers of the page: who has nothing to do helps. */
+const crew = new Crew(() => openKernel())
+
+const lineOf = (port: MessagePort): Line => ({
+  post: (message, transfer) => port.postMessage(message, [...transfer]),
+  listen: (onMessage) => {
+    port.onmessage = ({ data }) => onMessage(data)
+  },
+})
+
+let turn: Promise<unknown> = Promise.resolve()
+
+/** One after another: what is remembered of one column is there for its drawings. */
+function inTurn<T>(job: () => Promise<T>): Promise<T> {
+  const done = turn.then(job, job)
+  turn = done.catch(() => {})
+  return done
+}
+
 const openKernel = (): Promise<PolygonKernel> => {
   kernel ??= fetch(kernelUrl)
     .then((response) => response.arrayBuffer())
@@ -77,24 +97,26 @@ function loadPart({ partId, contentKey, fileName }: Pick<PredictRequest, 'partId
 }
 
 const api = {
+  /** A line to another worker, to help it and be helped. */
+  meet(port: MessagePort): void {
+    crew.join(lineOf(port))
+  },
+
   /** Predicts one candidate. The first entry of `stop` becomes 1 when nobody waits any more. */
   async predict(request: PredictRequest, stop: Int32Array, onProgress: (stage: Stage, share: number) => void): Promise<PredictAnswer> {
     let told = 0
     try {
-      const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
-      const prediction = predict(part, request.placement, request.setup, request.values, {
-        kernel: polygons,
-        cache,
-        exceptions: request.exceptions,
-        load: request.load,
-        onProgress(stage, share) {
+      const part = await loadPart(request)
+      const { placement, setup, values, exceptions, load } = request
+      const prediction = await inTurn(() =>
+        crew.do(predictWork(part, placement, setup, values, { cache, exceptions, load }), (stage, share) => {
           if (Atomics.load(stop, 0) === 1) throw new Cancelled('superseded')
           const now = performance.now()
           if (now - told < PROGRESS_MS) return
           told = now
           onProgress(stage, share)
-        },
-      })
+        }),
+      )
       return { kind: 'done', prediction }
     } catch (error) {
       if (error instanceof Cancelled) return { kind: 'cancelled' }
@@ -177,12 +199,19 @@ const api = {
   /** The program that prints a candidate, as a file. */
   async writeProgram(request: PredictRequest): Promise<Blob> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
-    const pieces: string[] = []
-    const { placement, setup, values, exceptions, fileName } = request
-    programFor(part, placement, setup, values, { kernel: polygons, cache, exceptions, partName: fileName, filament: 'relative' }, (text) =>
-      pieces.push(text),
-    )
-    return new Blob(pieces, { type: 'text/plain' })
+    return inTurn(async () => {
+      const pieces: string[] = []
+      const { placement, setup, values, exceptions, fileName } = request
+      programFor(
+        part,
+        placement,
+        setup,
+        values,
+        { kernel: polygons, cache, exceptions, partName: fileName, filament: 'relative' },
+        (text) => pieces.push(text),
+      )
+      return new Blob(pieces, { type: 'text/plain' })
+    })
   },
 
   /** Times a program on every printer in one pass over the file. Stops when the first entry of `stop` becomes 1. */
@@ -216,30 +245,36 @@ const api = {
   /** Every move of a candidate, for drawing. */
   async drawMoves(request: PredictRequest): Promise<DrawnMoves> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
-    const { placement, setup, values, exceptions } = request
-    const moves = drawnMoves(part, placement, setup, values, { kernel: polygons, cache, exceptions })
-    return Comlink.transfer(
-      moves,
-      Object.values(moves).map(({ buffer }) => buffer),
-    )
+    return inTurn(async () => {
+      const { placement, setup, values, exceptions } = request
+      const moves = drawnMoves(part, placement, setup, values, { kernel: polygons, cache, exceptions })
+      return Comlink.transfer(
+        moves,
+        Object.values(moves).map(({ buffer }) => buffer),
+      )
+    })
   },
 
   /** The surface of a candidate, for drawing. */
   async drawSurface(request: PredictRequest): Promise<SurfaceMap> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
-    const { placement, setup, values, exceptions } = request
-    const map = surfaceMap(part, placement, setup, values, { kernel: polygons, cache, exceptions })
-    return Comlink.transfer(
-      map,
-      Object.values(map).map(({ buffer }) => buffer),
-    )
+    return inTurn(async () => {
+      const { placement, setup, values, exceptions } = request
+      const map = surfaceMap(part, placement, setup, values, { kernel: polygons, cache, exceptions })
+      return Comlink.transfer(
+        map,
+        Object.values(map).map(({ buffer }) => buffer),
+      )
+    })
   },
 
   /** How a candidate bears loads, for drawing. */
   async drawLoads(request: PredictRequest): Promise<LoadMap> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
-    const { placement, setup, values, exceptions, load } = request
-    return loadMap(part, placement, setup, values, { kernel: polygons, cache, exceptions, load })
+    return inTurn(async () => {
+      const { placement, setup, values, exceptions, load } = request
+      return loadMap(part, placement, setup, values, { kernel: polygons, cache, exceptions, load })
+    })
   },
 
   /** Triangles of the part as it lies on the bed, for drawing. */

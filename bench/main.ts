@@ -1,13 +1,15 @@
 import { spawnSync } from 'node:child_process'
+import { Worker } from 'node:worker_threads'
 import { contentKey } from '@sable/cli/contentKey'
 import { openKernel } from '@sable/cli/openKernel'
+import { limbsTask, openTravelTask, physicsTask, sectionsTask, surfaceTask, uprightTask } from '@sable/core/figureTasks'
 import { readPart } from '@sable/core/formats/readPart'
 import { readStl } from '@sable/core/formats/readStl'
 import { layDown, type Part } from '@sable/core/layDown'
 import { place } from '@sable/core/mesh/place'
 import { weld } from '@sable/core/mesh/weld'
 import { planMotion } from '@sable/core/motion/planMotion'
-import { predict } from '@sable/core/predict'
+import { predict, predictWork } from '@sable/core/predict'
 import { resolveSettings } from '@sable/core/profile/resolve'
 import type { SettingValues } from '@sable/core/profile/settings'
 import { programFor } from '@sable/core/program/programFor'
@@ -17,7 +19,11 @@ import { layerCount } from '@sable/core/slicing/layers'
 import { slice } from '@sable/core/slicing/slice'
 import { StageCache } from '@sable/core/stageCache'
 import { moveCount } from '@sable/core/toolpath/toolpath'
+import { Crew } from '@sable/core/work/crew'
+import { doAlone } from '@sable/core/work/doAlone'
+import type { Host, Work } from '@sable/core/work/work'
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js'
+import { lineOf } from './lineOf'
 import { type BenchModel, benchModels, millionTriangles } from './models'
 
 const ROUNDS = 5
@@ -34,10 +40,14 @@ const edits: readonly (readonly [name: string, values: SettingValues])[] = [
 ]
 const kernel = await openKernel()
 
+/** Predictions are shared with a second thread, as the page's workers share them. */
+const helper = new Worker(new URL('helper.js', import.meta.url))
+const crew = new Crew(async () => kernel, [lineOf(helper)])
+
 /** Milliseconds that some work takes. */
-function time(work: () => unknown): number {
+async function time(work: () => unknown): Promise<number> {
   const from = performance.now()
-  work()
+  await work()
   return performance.now() - from
 }
 
@@ -49,11 +59,11 @@ const print = (figure: string, values: object): boolean => process.stdout.write(
  * Measures several works round by round; ratios are to the first of them, round by round, so that a machine that turns
  * slower in between moves all alike. Nothing is collected by force: that throws compiled code away, which no worker's life does.
  */
-function compare(prefix: string, works: Readonly<Record<string, () => unknown>>, more: object = {}, warmUp = WARM_UP): void {
+async function compare(prefix: string, works: Readonly<Record<string, () => unknown>>, more: object = {}, warmUp = WARM_UP): Promise<void> {
   const times: Record<string, number[]> = Object.fromEntries(Object.keys(works).map((name) => [name, []]))
   for (let round = 0; round < warmUp + ROUNDS; round++) {
     for (const [name, work] of Object.entries(works)) {
-      const ms = time(work)
+      const ms = await time(work)
       if (round >= warmUp) times[name]!.push(ms)
     }
   }
@@ -78,19 +88,21 @@ function bareInset(model: BenchModel, part: Part): () => void {
   }
 }
 
-function predictions(model: BenchModel): void {
+async function predictions(model: BenchModel): Promise<void> {
   const part = readPart(model.bytes, model.name, contentKey(model.bytes))
   let cache = new StageCache()
-  const of = (values: SettingValues) => () => predict(part, model.placement, setup, values, { kernel, cache })
-  compare(
+  const of = (values: SettingValues) => () => crew.do(predictWork(part, model.placement, setup, values, { cache }))
+  await compare(
     model.name,
     {
       inset: bareInset(model, part),
       // Cold: from the bytes of the file to every figure, nothing remembered; edits then find what it left.
       cold: () => {
         cache = new StageCache()
-        return predict(readPart(model.bytes, model.name, contentKey(model.bytes)), model.placement, setup, base, { kernel, cache })
+        return crew.do(predictWork(readPart(model.bytes, model.name, contentKey(model.bytes)), model.placement, setup, base, { cache }))
       },
+      /** The same in one thread. */
+      coldAlone: () => predict(readPart(model.bytes, model.name, contentKey(model.bytes)), model.placement, setup, base, { kernel }),
       ...Object.fromEntries(edits.map(([name, values]) => [name, of(values)])),
     },
     { triangles: part.report.triangles },
@@ -98,56 +110,76 @@ function predictions(model: BenchModel): void {
 }
 
 /** Stages of the physics, which come on top of a prediction of time and filament. */
-const physicsStages = ['physics', 'upright', 'supportSway', 'seams', 'openTravel', 'sections', 'strength', 'surface']
+const physicsTasks = [physicsTask, uprightTask, openTravelTask, limbsTask, sectionsTask, surfaceTask]
 
-/** Tells how long each stage took that was not remembered. */
-class TimedCache extends StageCache {
-  readonly ms: Record<string, number> = {}
-
-  override get<T>(stage: string, key: string, compute: () => T): T {
-    return super.get(stage, key, () => {
-      const from = performance.now()
-      const result = compute()
-      this.ms[stage] = performance.now() - from
-      return result
-    })
+/** Work whose tasks tell how long they took, s. */
+function* timed<T>(work: Work<T>, onTask: (name: string, ms: number) => void): Work<T> {
+  let step = work.next([])
+  while (!step.done) {
+    const { pieces, told } = step.value
+    const watched = pieces.map(({ task, input }) => ({
+      task: {
+        name: task.name,
+        run: (_: never, host: Host) => {
+          const from = performance.now()
+          const result = task.run(input as never, host)
+          onTask(task.name, performance.now() - from)
+          return result
+        },
+      },
+      input,
+    }))
+    step = work.next(yield { pieces: watched, told })
   }
+  return step.value
 }
 
-function physics(model: BenchModel): void {
+async function physics(model: BenchModel): Promise<void> {
   const shares: number[] = []
   for (let round = 0; round < WARM_UP + ROUNDS; round++) {
-    const cache = new TimedCache()
     const part = readPart(model.bytes, model.name, contentKey(model.bytes))
-    const ms = time(() => predict(part, model.placement, setup, base, { kernel, cache }))
-    const own = physicsStages.reduce((sum, stage) => sum + (cache.ms[stage] ?? 0), 0)
+    let own = 0
+    const onTask = (name: string, took: number): void => {
+      if (physicsTasks.some((task) => task.name === name)) own += took
+    }
+    const ms = await time(() => doAlone(timed(predictWork(part, model.placement, setup, base, {}), onTask), kernel))
     if (round >= WARM_UP) shares.push(own / (ms - own))
   }
   print('scan.physics', { ratio: Number(median(shares).toFixed(3)), to: 'the rest of a cold prediction', rounds: ROUNDS })
 }
 
-function motion(model: BenchModel): void {
+async function motion(model: BenchModel): Promise<void> {
   const part = readPart(model.bytes, model.name, contentKey(model.bytes))
   const { path } = layDown(part, model.placement, setup, base, { kernel })
   const free = { ...settings, minLayerTime: 0 }
-  const samples = Array.from({ length: WARM_UP + ROUNDS }, () => time(() => planMotion(path, () => free, setup.printer))).slice(WARM_UP)
-  print('motion.plan', { movesPerSecond: Math.round((1000 * moveCount(path)) / median(samples)), moves: moveCount(path), rounds: ROUNDS })
+  const samples: number[] = []
+  for (let round = 0; round < WARM_UP + ROUNDS; round++) samples.push(await time(() => planMotion(path, () => free, setup.printer)))
+  print('motion.plan', {
+    movesPerSecond: Math.round((1000 * moveCount(path)) / median(samples.slice(WARM_UP))),
+    moves: moveCount(path),
+    rounds: ROUNDS,
+  })
 }
 
-function reading(model: BenchModel): void {
+async function reading(model: BenchModel): Promise<void> {
   const buffer = model.bytes.buffer.slice(model.bytes.byteOffset, model.bytes.byteOffset + model.bytes.byteLength) as ArrayBuffer
   // A model is read once: what the compiler makes of it the tenth time helps nobody.
   const once = 1
-  compare('stl', { otherLoader: () => new STLLoader().parse(buffer), readAndWeld: () => weld(readStl(model.bytes).corners) }, {}, once)
+  await compare(
+    'stl',
+    { otherLoader: () => new STLLoader().parse(buffer), readAndWeld: () => weld(readStl(model.bytes).corners) },
+    {},
+    once,
+  )
 }
 
-function programs(model: BenchModel): void {
+async function programs(model: BenchModel): Promise<void> {
   const part = readPart(model.bytes, model.name, contentKey(model.bytes))
   const pieces: string[] = []
   programFor(part, model.placement, setup, base, { kernel, partName: model.name, filament: 'relative' }, (text) => pieces.push(text))
   const text = pieces.join('')
   const bytes = new TextEncoder().encode(text)
-  compare(
+  await compare(
     'program',
     {
       splitIntoLines: () => new TextDecoder().decode(bytes).split('\n').length,
@@ -163,21 +195,22 @@ function programs(model: BenchModel): void {
 
 const [shade, scan] = benchModels() as [BenchModel, BenchModel]
 if (process.argv.includes('--cold-memory')) {
-  predict(readPart(scan.bytes, scan.name, contentKey(scan.bytes)), scan.placement, setup, base, { kernel })
+  await crew.do(predictWork(readPart(scan.bytes, scan.name, contentKey(scan.bytes)), scan.placement, setup, base, {}))
   print('scan.coldPeakMemory', { megabytes: Math.round(process.resourceUsage().maxRSS / 1024) })
 } else {
-  predictions(shade)
-  predictions(scan)
-  physics(scan)
-  motion(scan)
-  reading(scan)
-  programs(scan)
+  await predictions(shade)
+  await predictions(scan)
+  await physics(scan)
+  await motion(scan)
+  await reading(scan)
+  await programs(scan)
   const { stdout } = spawnSync(process.execPath, [process.argv[1]!, '--cold-memory'], { encoding: 'utf8' })
   process.stdout.write(stdout)
   const million = millionTriangles()
   const fine = { ...base, layerHeight: 0.1, firstLayerHeight: 0.1 }
-  const ms = time(() =>
-    predict(readPart(million.bytes, million.name, contentKey(million.bytes)), million.placement, setup, fine, { kernel }),
+  const ms = await time(() =>
+    crew.do(predictWork(readPart(million.bytes, million.name, contentKey(million.bytes)), million.placement, setup, fine, {})),
   )
   print('million.cold', { ms: Math.round(ms), rounds: 1 })
 }
+await helper.terminate()

@@ -30,8 +30,8 @@ export async function build(targets = ['cli', 'server', 'web']) {
 
 async function buildNode(target) {
   const { build: bundle } = await import('esbuild')
-  const entryPoints =
-    target === 'server' ? ['server/main.ts', 'server/readPartWorker.ts', 'server/search/searchWorker.ts'] : [`${target}/main.ts`]
+  const threads = { server: ['server/readPartWorker.ts', 'server/search/searchWorker.ts'], bench: ['bench/helper.ts'] }
+  const entryPoints = [`${target}/main.ts`, ...(threads[target] ?? [])]
   await bundle({
     absWorkingDir: root,
     entryPoints,

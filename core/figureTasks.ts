@@ -18,6 +18,7 @@ import { findObliqueSections } from './strength/oblique'
 import { type Axis, type Box, findSections, type SectionSettings } from './strength/sections'
 import { outlinesOf } from './strength/stretches'
 import { layerSections } from './sway/sway'
+import { laidVolume } from './toolpath/laidVolume'
 import type { Toolpath } from './toolpath/toolpath'
 import type { Task } from './work/work'
 
@@ -73,6 +74,8 @@ interface Physical extends Timed {
 export const physicsTask = task('physics', ({ settings, exceptions, ...input }: Physical) =>
   physicsFigures({ ...input, scopes: new Scopes(settings, exceptions) }),
 )
+
+export const volumeTask = task('volume', ({ path }: { readonly path: Toolpath }) => laidVolume(path))
 
 export const uprightTask = task('upright', ({ path }: { readonly path: Toolpath }) => layerSections(path))
 

@@ -18,6 +18,7 @@ import { StageCache, stageKey } from './stageCache'
 import { ownOf, visibleTo } from './stageReads'
 import type { LoadPlace } from './strength/purpose'
 import { toBeltAxes } from './toolpath/beltAxes'
+import { chooseSeams } from './toolpath/chooseSeams'
 import { copyPaths } from './toolpath/copyPaths'
 import { type LaidPath, pathsWork } from './toolpath/layPaths'
 import type { Toolpath } from './toolpath/toolpath'
@@ -66,7 +67,9 @@ export interface Sliced {
 export interface LaidDown extends Sliced {
   readonly regions: Regions
   readonly regionsKey: string
-  /** One part's path with what was decided for it, and the path of all copies. */
+  /** Point at which each outermost wall begins, one a polygon. */
+  readonly seams: Uint32Array
+  /** One part's path, and the path of all copies. */
   readonly laid: LaidPath
   readonly single: Toolpath
   readonly path: Toolpath
@@ -122,13 +125,20 @@ export function* layOutWork(sliced: Sliced, setup: Setup, { cache, exceptions = 
   const regionsKey = stageKey('regions', layersKey, [own('regions'), bore])
   const regions = yield* cache.getFrom('regions', regionsKey, () => regionsWork(layers, visibleTo('regions', settings, exceptions), bore))
   const pathKey = stageKey('toolpath', regionsKey, own('toolpath'))
-  const laid = yield* cache.getFrom('toolpath', pathKey, () => pathsWork(layers, regions, visibleTo('toolpath', settings, exceptions)))
+  const scopes = visibleTo('toolpath', settings, exceptions)
+  const seamsKey = stageKey('seams', regionsKey, [settings.seam, seamsOfPlaces(exceptions)])
+  const seams = cache.get('seams', seamsKey, () => chooseSeams(layers, regions, scopes))
+  const laid = yield* cache.getFrom('toolpath', pathKey, () => pathsWork(layers, regions, seams, scopes))
   const path = cache.get('copies', pathKey, () => {
     const copied = copyPaths(laid.path, sizeMm, settings, layers.belt)
     return layers.belt ? toBeltAxes(copied, layers.belt) : copied
   })
-  return { ...sliced, regions, regionsKey, laid, single: laid.path, path, pathKey }
+  return { ...sliced, regions, regionsKey, seams, laid, single: laid.path, path, pathKey }
 }
+
+/** Exceptions that choose seams of their own, and where. */
+const seamsOfPlaces = (exceptions: readonly Exception[]): unknown =>
+  exceptions.flatMap(({ name: _, speedPercent: __, values: { seam }, ...place }) => (seam === undefined ? [] : [[place, seam]]))
 
 /** Plans the motion of what was laid down. */
 export const planFor = (laid: LaidDown, setup: Setup, options: PredictOptions): Motion =>

@@ -77,7 +77,8 @@ describe('the chain of stages', () => {
       ...motion,
     ]
     const treats = ['ironing', 'supports'].includes(name) ? ['surface'] : []
-    const regions = ['regions', 'seams', ...treats, ...toolpath]
+    const regions = ['regions', 'seams', 'lostPieces', ...treats, ...toolpath]
+    if (name === 'seam') toolpath.push('seams')
     const below: Record<Stage, string[]> = { layers: ['layers', 'surface', 'limbs', ...regions], regions, toolpath, motion, figures }
     expect([...computedStages(another(name), cache)].sort()).toEqual(below[definitionOf(name).stage].sort())
   })

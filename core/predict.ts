@@ -10,6 +10,7 @@ import {
   timeTask,
   topsTask,
   uprightTask,
+  volumeTask,
 } from './figureTasks'
 import { type RingingFigures, ringingFigures } from './finish/ringing'
 import { type StringFigures, stringFigures } from './finish/strings'
@@ -38,7 +39,6 @@ import { type Axis, boxOf, type Sections } from './strength/sections'
 import { type LoadCase, type LoadFigure, type LoadKind, strengthFigures } from './strength/strengthFigures'
 import { type SupportSwayFigures, supportSway } from './sway/supportSway'
 import { type SwayFigures, swayByLayer, swayFigures } from './sway/sway'
-import { laidVolume } from './toolpath/laidVolume'
 import { longestBridge } from './toolpath/longestBridge'
 import { type TravelFigures, travelFigures } from './toolpath/travelFigures'
 import { doAlone } from './work/doAlone'
@@ -129,19 +129,19 @@ export function* predictWork(
     cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
 
   const treatment = treatmentOf(settings)
-  const [laidDown, limbs, surface] = yield* atOnce(
-    layOutWork(sliced, setup, known),
+  const [limbs, surface, laidDown] = yield* atOnce(
     figure(layersKey, grip, limbsTask, { layers, grip }),
     figure(layersKey, treatment, surfaceTask, { mesh, layers, treatment }),
+    layOutWork(sliced, setup, known),
   )
-  const { regions, laid, single, path, pathKey } = laidDown
+  const { regions, seams, laid, single, path, pathKey } = laidDown
   const motion = yield* plannedWork(laidDown, setup, known)
   const motionKey = motionKeyOf(laidDown, setup, exceptions)
   const direction = load?.direction
   const box = cache.get('box', pathKey, () => boxOf(single))
   const across = (axis: Axis): Work<Sections> =>
     figure(pathKey, [grip, axis], sectionsTask, { path: single, axis, settings, box, limbs: limbs[axis] })
-  const [physics, time, x, y, z, oblique, upright, travels, travel, tops] = yield* atOnce(
+  const [physics, x, y, z, time, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
     figure(motionKey, [ownOf('figures', settings, exceptions), printer, setup.nozzle, material], physicsTask, {
       layers,
       path,
@@ -149,19 +149,19 @@ export function* predictWork(
       ...dataOf(visibleTo('figures', settings, exceptions)),
       setup,
     }),
-    figure(motionKey, settings.minLayerTime, timeTask, { path, motion, leastS: settings.minLayerTime }),
     across('x'),
     across('y'),
     across('z'),
+    figure(motionKey, settings.minLayerTime, timeTask, { path, motion, leastS: settings.minLayerTime }),
     direction ? figure(pathKey, [direction, grip], obliqueTask, { path: single, layers, direction, settings, grip }) : nothing(),
     figure(pathKey, [], uprightTask, { path: single }),
     figure(pathKey, [], openTravelTask, { path: single, outlines: layers.outlines }),
-    figure(pathKey, [], travelFigures, { layers, regions, laid, ...dataOf(visibleTo('toolpath', settings, exceptions)) }),
+    figure(pathKey, [], travelFigures, { layers, regions, seams, laid, ...dataOf(visibleTo('toolpath', settings, exceptions)) }),
+    figure(pathKey, [], volumeTask, { path }),
     settings.infillDensity > 0 && settings.infillDensity <= SPARSE
       ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
       : nothing(),
   )
-  const volume = cache.get('volume', pathKey, () => laidVolume(path))
   const volumeMm3 = volume.total
   const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip)
   const sway = swayFigures(upright, material.strength.modulus, settings.lineWidth)
@@ -216,7 +216,7 @@ export function* predictWork(
     supportSway: supports,
     strings,
     topClosure: closure,
-    seamMm: cache.get('seams', laidDown.regionsKey, () => seamLength(regions, layers)),
+    seamMm: seamLength(regions, layers),
     strength,
     flexible: material.family === 'flexible',
     ...(direction && oblique ? { oblique: obliqueFigures(oblique, direction, material, physics.tracks.bond, grip) } : {}),
@@ -252,7 +252,7 @@ export function* predictWork(
       supportSway: supports,
       topClosure: closure,
       strings,
-      layersWithLostPieces: regions.walls[0] ? countLostPieces(layers.outlines, regions.walls[0], regions.thin) : 0,
+      layersWithLostPieces: cache.get('lostPieces', laidDown.regionsKey, () => countLostPieces(layers.outlines, regions)),
     }),
     settings,
     origins: resolved.origins,

@@ -20,7 +20,7 @@ export const groupCount = (contours: Contours): number => contours.groupStart.le
 
 /** Collects contours group by group without knowing their number beforehand. */
 export class ContoursBuilder {
-  private xy = new Float64Array(4096)
+  private xy = new Float64Array(512)
   private points = 0
   private readonly polygonStart: number[] = [0]
   private readonly groupStart: number[] = [0]

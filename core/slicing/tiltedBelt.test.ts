@@ -8,6 +8,7 @@ import { testKernel } from '../testing/kernel'
 import { settingsOf, setupOf } from '../testing/setups'
 import { blockMesh } from '../testing/solids'
 import { toBeltAxes } from '../toolpath/beltAxes'
+import { chooseSeams } from '../toolpath/chooseSeams'
 import { copyPlaces } from '../toolpath/copyPaths'
 import { pathsWork } from '../toolpath/layPaths'
 import { code, ToolpathBuilder } from '../toolpath/toolpath'
@@ -22,7 +23,8 @@ async function timeOnBelt(length: number, values: SettingValues, exceptions: rea
   const scopes = new Scopes(settings, exceptions)
   const { mesh, belt } = toBeltFrame(blockMesh(20, length, 15), 45)
   const layers = { ...slice(mesh, () => settings, kernel), belt }
-  const { path } = doAlone(pathsWork(layers, findRegions(layers, new Scopes(settings), 0.4, kernel), scopes), kernel)
+  const regions = findRegions(layers, new Scopes(settings), 0.4, kernel)
+  const { path } = doAlone(pathsWork(layers, regions, chooseSeams(layers, regions, scopes), scopes), kernel)
   return planMotion(path, (scope) => scopes.settingsOf(scope), setup.printer).layerTime.reduce((sum, time) => sum + time, 0)
 }
 

@@ -53,21 +53,22 @@ export const widened = ([low, high]: readonly [number, number]): readonly [numbe
 export type Box = Readonly<Record<Axis, readonly [low: number, high: number]>>
 
 export function boxOf(path: Toolpath): Box {
-  const box = { x: [Infinity, -Infinity], y: [Infinity, -Infinity], z: [Infinity, -Infinity] } as Record<Axis, [number, number]>
-  for (const axis of axes) {
-    const at = path[axis]
-    let low = Infinity
-    let high = -Infinity
-    for (let m = 0; m < moveCount(path); m++) {
-      if (!isOfPart(path.feature[m]!)) continue
-      if (at[m]! < low) low = at[m]!
-      if (at[m + 1]! < low) low = at[m + 1]!
-      if (at[m]! > high) high = at[m]!
-      if (at[m + 1]! > high) high = at[m + 1]!
+  const { x, y, z, feature } = path
+  const low = [Infinity, Infinity, Infinity]
+  const high = [-Infinity, -Infinity, -Infinity]
+  for (let m = 0; m < moveCount(path); m++) {
+    if (!isOfPart(feature[m]!)) continue
+    // A line begins where the move before it ended: both of its ends count.
+    for (let i = m; i <= m + 1; i++) {
+      if (x[i]! < low[0]!) low[0] = x[i]!
+      if (x[i]! > high[0]!) high[0] = x[i]!
+      if (y[i]! < low[1]!) low[1] = y[i]!
+      if (y[i]! > high[1]!) high[1] = y[i]!
+      if (z[i]! < low[2]!) low[2] = z[i]!
+      if (z[i]! > high[2]!) high[2] = z[i]!
     }
-    box[axis] = [low, high]
   }
-  return box
+  return Object.fromEntries(axes.map((axis, k) => [axis, [low[k], high[k]]])) as unknown as Box
 }
 
 /** 1 for features that follow the rim of the part, by feature code. */

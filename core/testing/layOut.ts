@@ -4,6 +4,7 @@ import type { Settings, SettingValues } from '../profile/settings'
 import { findRegions, type Regions } from '../regions/findRegions'
 import type { Layers } from '../slicing/layers'
 import { slice } from '../slicing/slice'
+import { chooseSeams } from '../toolpath/chooseSeams'
 import { type LaidPath, pathsWork } from '../toolpath/layPaths'
 import type { Toolpath } from '../toolpath/toolpath'
 import { doAlone } from '../work/doAlone'
@@ -15,6 +16,7 @@ export interface LaidOut {
   readonly scopes: Scopes
   readonly layers: Layers
   readonly regions: Regions
+  readonly seams: Uint32Array
   readonly laid: LaidPath
   readonly path: Toolpath
 }
@@ -26,6 +28,7 @@ export async function layOut(mesh: Mesh, values: SettingValues = {}, exceptions:
   const scopes = new Scopes(settings, exceptions)
   const layers = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel)
   const regions = findRegions(layers, scopes, 0.4, kernel)
-  const laid = doAlone(pathsWork(layers, regions, scopes), kernel)
-  return { settings, scopes, layers, regions, laid, path: laid.path }
+  const seams = chooseSeams(layers, regions, scopes)
+  const laid = doAlone(pathsWork(layers, regions, seams, scopes), kernel)
+  return { settings, scopes, layers, regions, seams, laid, path: laid.path }
 }

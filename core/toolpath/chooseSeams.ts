@@ -1,28 +1,33 @@
+import type { Scopes } from '../profile/exceptions'
 import type { Contours } from '../regions/contours'
-import { type SeamChoice, seamOf } from './seam'
+import { scopeOn } from '../regions/zones'
+import type { Layers } from '../slicing/layers'
+import { shared } from '../work/shared'
+import { seamOf } from './seam'
 
 /**
  * Where every outermost wall begins, layer by layer from the bed up: near to where one began in the layer below, so that
  * seams stand above each other.
  *
- * @param walls centre lines, one group a layer
- * @returns the point of `walls` at which each of its polygons begins, counted from the first of the polygon
+ * @returns the point at which each polygon of the outermost walls begins, counted from its first
  */
-export function chooseSeams(walls: Contours, choiceOn: (layer: number) => SeamChoice): Uint32Array {
-  const { xy, polygonStart, groupStart } = walls
+export function chooseSeams(layers: Layers, { walls: [outer] }: { readonly walls: readonly Contours[] }, scopes: Scopes): Uint32Array {
+  if (!outer) return new Uint32Array(0)
+  const { xy, polygonStart, groupStart } = outer
   const seams = new Uint32Array(polygonStart.length - 1)
   let below: (readonly [x: number, y: number])[] = []
   for (let layer = 0; layer < groupStart.length - 1; layer++) {
     const here: (readonly [x: number, y: number])[] = []
+    const { seam } = scopes.settingsOf(scopeOn(layers, layer, scopes))
     for (let p = groupStart[layer]!; p < groupStart[layer + 1]!; p++) {
       const from = polygonStart[p]!
-      const at = seamOf(walls, p, choiceOn(layer), nearestOf(below, xy[2 * from]!, xy[2 * from + 1]!), layer)
+      const at = seamOf(outer, p, seam, nearestOf(below, xy[2 * from]!, xy[2 * from + 1]!), layer)
       seams[p] = at - from
       here.push([xy[2 * at]!, xy[2 * at + 1]!])
     }
     below = here
   }
-  return seams
+  return shared(seams)
 }
 
 function nearestOf(seams: readonly (readonly [x: number, y: number])[], x: number, y: number): readonly [x: number, y: number] {

@@ -3,9 +3,12 @@ import type { Regions } from '../regions/findRegions'
 import { scopeOn } from '../regions/zones'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
-import { shared } from '../work/shared'
+import { sharedRoom } from '../work/shared'
 import { moveCount, type Toolpath, ToolpathBuilder } from './toolpath'
 import { Traveller } from './traveller'
+
+/** Moves from one block to the next, at most for most: a way along a rim may take more. */
+const MOST_JOINING = 256
 
 /** Joins the paths of blocks of layers into one: from where a block ends to where the next begins the nozzle travels as between any two lines. */
 export function joinPaths(
@@ -15,7 +18,10 @@ export function joinPaths(
   { walls: [lane] }: Regions,
   scopes: Scopes,
 ): Toolpath {
-  const out = new ToolpathBuilder(paths.reduce((sum, path) => sum + moveCount(path), 0))
+  const out = new ToolpathBuilder(
+    paths.reduce((sum, path) => sum + moveCount(path) + MOST_JOINING, 0),
+    sharedRoom,
+  )
   const traveller = new Traveller(out)
   for (const [i, path] of paths.entries()) {
     const { from } = blocks[i]!
@@ -29,5 +35,5 @@ export function joinPaths(
     }
     out.append(path)
   }
-  return out.finish(shared)
+  return out.finish()
 }

@@ -3,29 +3,27 @@ import type { Scopes } from '../profile/exceptions'
 import type { Settings } from '../profile/settings'
 import type { Contours } from '../regions/contours'
 import type { Regions } from '../regions/findRegions'
-import { scopeOn } from '../regions/zones'
 import { blocksOf } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
 import { justOne, onEach, type Task, type Work } from '../work/work'
-import { chooseSeams } from './chooseSeams'
 import { joinPaths } from './joinPaths'
 import { layBlock } from './layBlock'
 import type { Toolpath } from './toolpath'
 
-/** The path of one part, and what was decided before it was laid. */
+/** The path of one part. */
 export interface LaidPath {
   readonly path: Toolpath
-  /** Point at which each outermost wall begins, one a polygon. */
-  readonly seams: Uint32Array
   /** Infill as it is laid, where that is not all of the region for it. */
   readonly propping?: Contours
 }
 
-/** Orders everything that is laid into one path, layer by layer. */
-export function* pathsWork(layers: Layers, regions: Regions, scopes: Scopes): Work<LaidPath> {
+/**
+ * Orders everything that is laid into one path, layer by layer.
+ *
+ * @param seams point at which each outermost wall begins, one a polygon (`chooseSeams`)
+ */
+export function* pathsWork(layers: Layers, regions: Regions, seams: Uint32Array, scopes: Scopes): Work<LaidPath> {
   const { settings, exceptions } = scopes
-  const [outer] = regions.walls
-  const seams = outer ? chooseSeams(outer, (layer) => scopes.settingsOf(scopeOn(layers, layer, scopes)).seam) : new Uint32Array(0)
   const propping = settings.infillPattern === 'topPropping' ? yield* justOne(propTops, { layers, regions, settings }) : undefined
   const blocks = blocksOf(layerCount(layers))
   const input = { layers, regions: propping ? { ...regions, infill: propping } : regions, settings, exceptions, seams }
@@ -34,7 +32,7 @@ export function* pathsWork(layers: Layers, regions: Regions, scopes: Scopes): Wo
     blocks.map((block) => ({ ...input, block })),
     { stage: 'toolpath' },
   )
-  return { path: joinPaths(paths, blocks, layers, regions, scopes), seams, ...(propping ? { propping } : {}) }
+  return { path: joinPaths(paths, blocks, layers, regions, scopes), ...(propping ? { propping } : {}) }
 }
 
 interface PropInput {

@@ -75,17 +75,23 @@ export class ToolpathBuilder {
   /** Exceptions in force for the moves that follow. */
   scopeNow = 0
 
-  /** @param moves that are expected, about */
-  constructor(moves = 1 << 14) {
-    this.capacity = moves + 64
-    this.x = new Float64Array(this.capacity + 1)
-    this.y = new Float64Array(this.capacity + 1)
-    this.z = new Float64Array(this.capacity + 1)
-    this.feature = new Uint8Array(this.capacity)
-    this.area = new Float32Array(this.capacity)
-    this.width = new Float32Array(this.capacity)
-    this.air = new Uint8Array(this.capacity)
-    this.scope = new Uint8Array(this.capacity)
+  /**
+   * @param moves that are expected, about
+   * @param room where they are kept
+   */
+  constructor(
+    moves = 1 << 14,
+    private readonly room: (bytes: number) => ArrayBufferLike = (bytes) => new ArrayBuffer(bytes),
+  ) {
+    this.capacity = moves
+    this.x = new Float64Array(room(8 * (moves + 1)))
+    this.y = new Float64Array(room(8 * (moves + 1)))
+    this.z = new Float64Array(room(8 * (moves + 1)))
+    this.feature = new Uint8Array(room(moves))
+    this.area = new Float32Array(room(4 * moves))
+    this.width = new Float32Array(room(4 * moves))
+    this.air = new Uint8Array(room(moves))
+    this.scope = new Uint8Array(room(moves))
   }
 
   get atX(): number {
@@ -181,19 +187,19 @@ export class ToolpathBuilder {
     this.moves += count
   }
 
-  /** @param kept makes the copies that are given away */
-  finish(kept = <A extends Float64Array | Float32Array | Uint32Array | Uint8Array>(values: A): A => values.slice() as A): Toolpath {
+  /** What was collected: the builder's own memory, so nothing may be added any more. */
+  finish(): Toolpath {
     const { moves } = this
     return {
-      x: kept(this.x.subarray(0, moves + 1)),
-      y: kept(this.y.subarray(0, moves + 1)),
-      z: kept(this.z.subarray(0, moves + 1)),
-      feature: kept(this.feature.subarray(0, moves)),
-      area: kept(this.area.subarray(0, moves)),
-      width: kept(this.width.subarray(0, moves)),
-      air: kept(this.air.subarray(0, moves)),
-      scope: kept(this.scope.subarray(0, moves)),
-      layerStart: kept(Uint32Array.from([...this.layerStart, moves])),
+      x: this.x.subarray(0, moves + 1),
+      y: this.y.subarray(0, moves + 1),
+      z: this.z.subarray(0, moves + 1),
+      feature: this.feature.subarray(0, moves),
+      area: this.area.subarray(0, moves),
+      width: this.width.subarray(0, moves),
+      air: this.air.subarray(0, moves),
+      scope: this.scope.subarray(0, moves),
+      layerStart: Uint32Array.from([...this.layerStart, moves]),
     }
   }
 
@@ -223,18 +229,19 @@ export class ToolpathBuilder {
   }
 
   private grow(): void {
-    this.capacity *= 2
+    this.capacity = 2 * this.capacity + 64
+    const { room, capacity } = this
     const grown = <A extends Float64Array | Float32Array | Uint8Array>(old: A, fresh: A): A => {
       fresh.set(old)
       return fresh
     }
-    this.x = grown(this.x, new Float64Array(this.capacity + 1))
-    this.y = grown(this.y, new Float64Array(this.capacity + 1))
-    this.z = grown(this.z, new Float64Array(this.capacity + 1))
-    this.feature = grown(this.feature, new Uint8Array(this.capacity))
-    this.area = grown(this.area, new Float32Array(this.capacity))
-    this.width = grown(this.width, new Float32Array(this.capacity))
-    this.air = grown(this.air, new Uint8Array(this.capacity))
-    this.scope = grown(this.scope, new Uint8Array(this.capacity))
+    this.x = grown(this.x, new Float64Array(room(8 * (capacity + 1))))
+    this.y = grown(this.y, new Float64Array(room(8 * (capacity + 1))))
+    this.z = grown(this.z, new Float64Array(room(8 * (capacity + 1))))
+    this.feature = grown(this.feature, new Uint8Array(room(capacity)))
+    this.area = grown(this.area, new Float32Array(room(4 * capacity)))
+    this.width = grown(this.width, new Float32Array(room(4 * capacity)))
+    this.air = grown(this.air, new Uint8Array(room(capacity)))
+    this.scope = grown(this.scope, new Uint8Array(room(capacity)))
   }
 }

@@ -20,6 +20,7 @@ const SAMPLED_LAYERS = 8
 interface TravelInput {
   readonly layers: Layers
   readonly regions: Regions
+  readonly seams: Uint32Array
   readonly laid: LaidPath
   readonly settings: Settings
   readonly exceptions: readonly Exception[]
@@ -27,7 +28,7 @@ interface TravelInput {
 
 export const travelFigures: Task<TravelInput, TravelFigures> = {
   name: 'travel',
-  run: ({ layers, regions, laid: { path, seams, propping }, settings, exceptions }, host) => {
+  run: ({ layers, regions, seams, laid: { path, propping }, settings, exceptions }, host) => {
     const lengthMm = travelLength(path)
     if (settings.finishEachLoop === 'off') return { lengthMm }
     const count = layerCount(layers)

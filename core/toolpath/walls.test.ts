@@ -20,9 +20,9 @@ describe('walls', () => {
     const travel = async (finishEachLoop: 'on' | 'off') => total((await layOut(plate, { finishEachLoop, wallCount: 4 })).path, code.travel)
     expect(await travel('on')).toBeLessThan(await travel('off'))
     // The figure that tells what is saved comes from some of the layers.
-    const { layers, regions, laid, settings } = await layOut(plate, { finishEachLoop: 'on', wallCount: 4 })
+    const { layers, regions, seams, laid, settings } = await layOut(plate, { finishEachLoop: 'on', wallCount: 4 })
     const { lengthMm, savedMm } = travelFigures.run(
-      { layers, regions, laid, settings, exceptions: [] },
+      { layers, regions, seams, laid, settings, exceptions: [] },
       { kernel: await testKernel, tick: () => {} },
     )
     expect(lengthMm).toBeCloseTo(await travel('on'), 6)

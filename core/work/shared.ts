@@ -1,13 +1,16 @@
 type Numbers = Float64Array | Float32Array | Uint32Array | Int32Array | Uint8Array
 
 /**
- * Arrays one behind the other, in memory that other threads see without a copy of their own, where the host allows that:
- * what a task gives goes on to the next one in whatever thread that runs.
+ * Memory that other threads see without a copy of their own, where the host allows that: what a task gives goes on to the
+ * next one in whatever thread that runs.
  */
+export const sharedRoom = (bytes: number): ArrayBufferLike =>
+  typeof SharedArrayBuffer === 'undefined' ? new ArrayBuffer(bytes) : new SharedArrayBuffer(bytes)
+
+/** Arrays one behind the other, in shared memory. */
 export function joined<A extends Numbers>(parts: readonly A[]): A {
   const bytes = parts.reduce((sum, { byteLength }) => sum + byteLength, 0)
-  const room = typeof SharedArrayBuffer === 'undefined' ? new ArrayBuffer(bytes) : new SharedArrayBuffer(bytes)
-  const whole = new (parts[0]!.constructor as new (room: ArrayBufferLike) => A)(room)
+  const whole = new (parts[0]!.constructor as new (room: ArrayBufferLike) => A)(sharedRoom(bytes))
   let at = 0
   for (const part of parts) {
     whole.set(part, at)

@@ -8,6 +8,7 @@ import {
   timeTask,
   topsTask,
   uprightTask,
+  volumeTask,
 } from '../figureTasks'
 import { planBlock } from '../motion/planMotion'
 import { divideLayers } from '../regions/divideLayers'
@@ -34,6 +35,7 @@ export const tasks: ReadonlyMap<string, Task<never, unknown>> = new Map(
     timeTask,
     physicsTask,
     uprightTask,
+    volumeTask,
     openTravelTask,
     travelFigures,
     topsTask,

@@ -19,9 +19,10 @@ export function findEdges(mesh: Mesh): Edges {
   const { triangles } = mesh
   const corners = triangles.length
   let size = 1
-  while (size < corners) size *= 2
-  const mask = size * 2 - 1
-  const slots = new Int32Array(size * 2).fill(-1)
+  while (size < 1.25 * corners) size *= 2
+  const mask = size - 1
+  /** Number of the edge + 1; 0 where there is none. */
+  const slots = new Uint32Array(size)
   const low = new Uint32Array(corners)
   const high = new Uint32Array(corners)
   const uses = new Uint32Array(corners)
@@ -36,14 +37,14 @@ export function findEdges(mesh: Mesh): Edges {
     forward[c] = from < to ? 1 : 0
     let slot = (Math.imul(a, 0x9e3779b1) ^ Math.imul(b, 0x85ebca6b)) >>> 7
     slot &= mask
-    let edge = slots[slot]!
+    let edge = slots[slot]! - 1
     while (edge >= 0 && (low[edge] !== a || high[edge] !== b)) {
       slot = (slot + 1) & mask
-      edge = slots[slot]!
+      edge = slots[slot]! - 1
     }
     if (edge < 0) {
       edge = count++
-      slots[slot] = edge
+      slots[slot] = count
       low[edge] = a
       high[edge] = b
     }

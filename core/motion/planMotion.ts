@@ -3,7 +3,7 @@ import { type Exception, Scopes } from '../profile/exceptions'
 import type { Settings } from '../profile/settings'
 import { type Block, blocksOf } from '../slicing/blocks'
 import { code, isLaid, mindsAir, moveCount, type Toolpath } from '../toolpath/toolpath'
-import { joined } from '../work/shared'
+import { sharedRoom } from '../work/shared'
 import { onEach, type Task, type Work } from '../work/work'
 import { type AskedPace, askedPace, type MotionSettings } from './askedPace'
 import { limiterCode } from './limiters'
@@ -37,13 +37,20 @@ const LAYER_TIME_TRIES = 40
  * Plans the speed of every move (models §2), layer by layer; layers that would be done too soon are slowed (models §3).
  */
 export function planMotion(path: Toolpath, settingsOf: SettingsOf, printer: MotionPrinter): Motion {
-  return joinMotions(blocksOf(path.layerStart.length - 1).map((block) => planLayers(path, block, settingsOf, printer)))
+  const motion = unplanned(path)
+  for (const block of blocksOf(path.layerStart.length - 1)) planLayers(path, block, settingsOf, printer, motion)
+  return motion
 }
 
 /** Plans motion in blocks of layers that can be planned at once. */
 export function* motionWork(path: Toolpath, { settings, exceptions }: Scopes, printer: MotionPrinter): Work<Motion> {
-  const inputs = blocksOf(path.layerStart.length - 1).map((block) => ({ path, block, settings, exceptions, printer }))
-  return joinMotions(yield* onEach(planBlock, inputs, { stage: 'motion' }))
+  const into = unplanned(path)
+  yield* onEach(
+    planBlock,
+    blocksOf(path.layerStart.length - 1).map((block) => ({ path, block, settings, exceptions, printer, into })),
+    { stage: 'motion' },
+  )
+  return into
 }
 
 interface PlanInput {
@@ -52,47 +59,42 @@ interface PlanInput {
   readonly settings: Settings
   readonly exceptions: readonly Exception[]
   readonly printer: MotionPrinter
+  /** Shared by all blocks, each of which writes its own moves and layers. */
+  readonly into: Motion
 }
 
-export const planBlock: Task<PlanInput, Motion> = {
+export const planBlock: Task<PlanInput, void> = {
   name: 'planBlock',
-  run: ({ path, block, settings, exceptions, printer }, { tick }) => {
+  run: ({ path, block, settings, exceptions, printer, into }, { tick }) => {
     const scopes = new Scopes(settings, exceptions)
-    return planLayers(path, block, (scope) => scopes.settingsOf(scope), printer, tick)
+    planLayers(path, block, (scope) => scopes.settingsOf(scope), printer, into, tick)
   },
 }
 
-const joinMotions = (motions: readonly Motion[]): Motion => ({
-  duration: joined(motions.map(({ duration }) => duration)),
-  peak: joined(motions.map(({ peak }) => peak)),
-  asked: joined(motions.map(({ asked }) => asked)),
-  acceleration: joined(motions.map(({ acceleration }) => acceleration)),
-  limiter: joined(motions.map(({ limiter }) => limiter)),
-  layerTime: joined(motions.map(({ layerTime }) => layerTime)),
-  layerScale: joined(motions.map(({ layerScale }) => layerScale)),
-})
+function unplanned({ layerStart, feature }: Toolpath): Motion {
+  const [moves, layers] = [feature.length, layerStart.length - 1]
+  return {
+    duration: new Float32Array(sharedRoom(4 * moves)),
+    peak: new Float32Array(sharedRoom(4 * moves)),
+    asked: new Float32Array(sharedRoom(4 * moves)),
+    acceleration: new Float32Array(sharedRoom(4 * moves)),
+    limiter: new Uint8Array(sharedRoom(moves)),
+    layerTime: new Float64Array(sharedRoom(8 * layers)),
+    layerScale: new Float64Array(sharedRoom(8 * layers)),
+  }
+}
 
-/** The moves of a block of layers. */
+/** Plans the moves of a block of layers. */
 function planLayers(
   path: Toolpath,
   { from, to }: Block,
   settingsOf: SettingsOf,
   printer: MotionPrinter,
+  into: Motion,
   tick: (share: number) => void = () => {},
-): Motion {
+): void {
   const { layerStart } = path
   const layers = layerStart.length - 1
-  const first = layerStart[from]!
-  const moves = layerStart[to]! - first
-  const motion = {
-    duration: new Float32Array(moves),
-    peak: new Float32Array(moves),
-    asked: new Float32Array(moves),
-    acceleration: new Float32Array(moves),
-    limiter: new Uint8Array(moves),
-    layerTime: new Float64Array(to - from),
-    layerScale: new Float64Array(to - from).fill(1),
-  }
   const chunk = new MoveChunk(printer)
   const paces = new PaceBook(settingsOf)
   const filament = filamentArea(printer.filamentDiameter)
@@ -113,12 +115,11 @@ function planLayers(
     let scale = 1
     if (time < settings.minLayerTime) ({ time, scale } = slowDown(chunk, settings, time))
     if (layer < from) continue
-    motion.layerTime[layer - from] = time
-    motion.layerScale[layer - from] = scale
-    chunk.write(motion, layerStart[layer]! - first)
+    into.layerTime[layer] = time
+    into.layerScale[layer] = scale
+    chunk.write(into, layerStart[layer]!)
     tick((layer + 1 - from) / (to - from))
   }
-  return motion
 }
 
 /** What is asked under each set of exceptions, worked out once. */

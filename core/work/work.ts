@@ -10,7 +10,7 @@ export interface Host {
 
 /**
  * A function that any thread can run: what goes in and comes out can be posted between threads. It has a name, by which a
- * thread finds it in its own copy of the program.
+ * thread finds it in its own copy of the program. It may write to shared memory that it is given a part of for its own.
  */
 export interface Task<I, R> {
   readonly name: string

@@ -53,15 +53,12 @@ export function meltLoads(
   zOf: (layer: number) => number,
   loadOfMove?: Float32Array,
 ): MeltLoads {
-  const { area, feature, x, y, layerStart } = path
-  const layers = layerStart.length - 1
+  const layers = path.layerStart.length - 1
   const failsAt = new Float64Array(layers)
   const highest = new Float64Array(layers)
   const mean = new Float64Array(layers)
   const missing = new Float64Array(layers)
-  const byLoad = new Float64Array(LOAD_BINS)
-  /** Evened out, mm³/s. */
-  let flow = 0
+  const melting = new Melting()
   let setting = Number.NaN
   let atSetting = 0
   let perDegree = 0
@@ -73,35 +70,68 @@ export function meltLoads(
       // The curve is smooth: a line between two of its points is near enough and saves the series per layer.
       perDegree = (failsAtC(nozzle + 5) - failsAtC(nozzle - 5)) / 10
     }
-    let volume = 0
-    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
-      const dx = x[m + 1]! - x[m]!
-      const dy = y[m + 1]! - y[m]!
-      if (area[m]! > 0) volume += area[m]! * Math.sqrt(dx * dx + dy * dy)
-    }
+    const volume = volumeOfLayer(path, layer)
     const share = motion.layerTime[layer]! > 0 ? volume / motion.layerTime[layer]! / atSetting : 0
     const warmth = ((BED_WARMTH * Math.max(0, bedAboveRoom)) / 35) * Math.exp(-zOf(layer) / WARM_HEIGHT)
     const own = Math.max(0.1, atSetting + perDegree * (warmth - SAG * share * share))
     failsAt[layer] = own
     mean[layer] = (share * atSetting) / own
+    melting.layer(path, motion, layer, own, loadOfMove)
+    highest[layer] = melting.highest
+    missing[layer] = volume > 0 ? melting.short / volume : 0
+  }
+  return { failsAt, highest, mean, missing, load95: quantile(melting.byLoad, 0.95) * (MOST_LOAD / LOAD_BINS) }
+}
+
+function volumeOfLayer({ area, x, y, layerStart }: Toolpath, layer: number): number {
+  let volume = 0
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+    const dx = x[m + 1]! - x[m]!
+    const dy = y[m + 1]! - y[m]!
+    if (area[m]! > 0) volume += area[m]! * Math.sqrt(dx * dx + dy * dy)
+  }
+  return volume
+}
+
+/** What is being molten, from move to move. Layer by layer, so that the compiler meets a small loop often. */
+class Melting {
+  /** Plastic by the load under which it is laid, mm³. */
+  readonly byLoad = new Float64Array(LOAD_BINS)
+  /** Of the last layer: its highest load, and the plastic that is missing, mm³. */
+  highest = 0
+  short = 0
+  /** Evened out, mm³/s. */
+  private flow = 0
+
+  layer(
+    { area, feature, x, y, layerStart }: Toolpath,
+    { duration }: Motion,
+    layer: number,
+    failsAt: number,
+    loadOfMove?: Float32Array,
+  ): void {
+    const { byLoad } = this
+    let { flow } = this
+    let highest = 0
     let short = 0
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
-      const duration = motion.duration[m]!
+      const seconds = duration[m]!
       const dx = x[m + 1]! - x[m]!
       const dy = y[m + 1]! - y[m]!
       const laid = area[m]! * Math.sqrt(dx * dx + dy * dy)
-      if (duration > 0) flow += (laid / duration - flow) * eased(duration / RESERVE_TIME)
+      if (seconds > 0) flow += (laid / seconds - flow) * eased(seconds / RESERVE_TIME)
       const kind = feature[m]!
       if (!isLaid(kind) || kind === code.ironing) continue
-      const load = flow / own
+      const load = flow / failsAt
       if (loadOfMove) loadOfMove[m] = load
-      if (load > highest[layer]!) highest[layer] = load
+      if (load > highest) highest = load
       if (load > SHORT_FROM) short += laid * shortfall(load)
       byLoad[load >= MOST_LOAD ? LOAD_BINS - 1 : Math.floor((load / MOST_LOAD) * LOAD_BINS)]! += laid
     }
-    missing[layer] = volume > 0 ? short / volume : 0
+    this.flow = flow
+    this.highest = highest
+    this.short = short
   }
-  return { failsAt, highest, mean, missing, load95: quantile(byLoad, 0.95) * (MOST_LOAD / LOAD_BINS) }
 }
 
 const LOAD_BINS = 400

@@ -18,6 +18,9 @@ export type MotionPrinter = Pick<Printer, 'limits' | 'cornerSchool' | 'filamentD
 /** What layer-time slowing may do to a move. */
 export const pace = { fixed: 0, outerWall: 1, other: 2 } as const
 
+/** Places in `MoveChunk.next`: mm; filament per mm of the way, negative when it is pulled back; mm/s and mm/s²; mm³/s. */
+export const nextMove = { dx: 0, dy: 1, dz: 2, feed: 3, asked: 4, acceleration: 5, cornerSpeed: 6, flowLimit: 7 } as const
+
 /** A move whose peak comes this near its cap has reached it. */
 const REACHED = 1 - 1e-6
 /** A move that gains less than this share of speed between two corners runs at what the corners allow. */
@@ -42,6 +45,8 @@ const CORNERING = 1.1
  */
 export class MoveChunk {
   count = 0
+  /** What the next move asks for, by the places of `nextMove`: numbers in an array need no room of their own on the way here. */
+  readonly next = new Float64Array(8)
   /** Squared speed at which the chunk begins, mm²/s²; at most what its first move can brake from. */
   entry = 0
   /** Whether the last move belongs to what follows and only shows where this chunk leads to. */
@@ -84,24 +89,21 @@ export class MoveChunk {
   }
 
   /**
-   * A straight move.
+   * A straight move, as `next` asks for it.
    *
-   * @param feed filament per mm of the way, mm, negative when it is pulled back
-   * @param flowLimit mm³/s
    * @param askedLimiter code of what set the asked speed
+   * @param slowing what layer-time slowing may do
    */
-  addMove(
-    dx: number,
-    dy: number,
-    dz: number,
-    feed: number,
-    asked: number,
-    acceleration: number,
-    cornerSpeed: number,
-    flowLimit: number,
-    askedLimiter: number,
-    slowing: number,
-  ): void {
+  addMove(askedLimiter: number, slowing: number): void {
+    const { next } = this
+    const dx = next[nextMove.dx]!
+    const dy = next[nextMove.dy]!
+    const dz = next[nextMove.dz]!
+    const feed = next[nextMove.feed]!
+    const asked = next[nextMove.asked]!
+    const acceleration = next[nextMove.acceleration]!
+    const cornerSpeed = next[nextMove.cornerSpeed]!
+    const flowLimit = next[nextMove.flowLimit]!
     const { speed, acceleration: most, extruderSpeed, extruderAcceleration } = this.printer.limits
     if (this.count === this.capacity) this.grow(2 * this.capacity)
     const i = this.count++

@@ -7,7 +7,7 @@ import { sharedRoom } from '../work/shared'
 import { onEach, type Task, type Work } from '../work/work'
 import { type AskedPace, askedPace, type MotionSettings } from './askedPace'
 import { limiterCode } from './limiters'
-import { type MotionPrinter, MoveChunk, pace } from './moveChunk'
+import { type MotionPrinter, MoveChunk, nextMove, pace } from './moveChunk'
 
 /** When and how fast every move runs. One entry a move unless said otherwise. */
 export interface Motion {
@@ -141,6 +141,7 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
   let here = base
   let inForce = 0
   const perFilament = 1 / filament
+  const { next } = chunk
   for (let m = from; m < to; m++) {
     const kind = feature[m]!
     if (scope[m] !== inForce) {
@@ -173,18 +174,15 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
       kind === code.wipe
         ? (-settings.retractLength * (1 - settings.wipeRetractFirst / 100)) / Math.max(1e-6, width[m]!)
         : area[m]! * perFilament
-    chunk.addMove(
-      x[m + 1]! - x[m]!,
-      y[m + 1]! - y[m]!,
-      z[m + 1]! - z[m]!,
-      feed,
-      asked,
-      acceleration,
-      settings.cornerSpeed,
-      settings.flowLimit,
-      limiter,
-      slowing,
-    )
+    next[nextMove.dx] = x[m + 1]! - x[m]!
+    next[nextMove.dy] = y[m + 1]! - y[m]!
+    next[nextMove.dz] = z[m + 1]! - z[m]!
+    next[nextMove.feed] = feed
+    next[nextMove.asked] = asked
+    next[nextMove.acceleration] = acceleration
+    next[nextMove.cornerSpeed] = settings.cornerSpeed
+    next[nextMove.flowLimit] = settings.flowLimit
+    chunk.addMove(limiter, slowing)
   }
 }
 

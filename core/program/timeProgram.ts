@@ -1,6 +1,6 @@
 import { filamentArea } from '../melt/flow'
 import { type Limiter, limiterCode, limiters } from '../motion/limiters'
-import { MoveChunk, type PlannedMoves, pace } from '../motion/moveChunk'
+import { MoveChunk, nextMove, type PlannedMoves, pace } from '../motion/moveChunk'
 import type { Printer } from '../shelf/printer'
 import { ProgramReader, type ProgramSink, type ReadMove, readMove } from './programReader'
 import { DEFAULT_FEATURE_PATTERN, DEFAULT_LAYER_PATTERN, mark } from './words'
@@ -131,18 +131,16 @@ export class ProgramTimer implements ProgramSink {
     if (lays && (dx !== 0 || dy !== 0)) this.onLayerAt(move[readMove.z]!)
     this.note(lays ? this.label : 0)
     this.pushed += filament
-    this.chunk.addMove(
-      dx,
-      dy,
-      dz,
-      filament / length,
-      this.lastSpeed,
-      lays ? this.printAcceleration : this.travelAcceleration,
-      this.cornerSpeed,
-      Infinity,
-      limiterCode.asked,
-      pace.fixed,
-    )
+    const { next } = this.chunk
+    next[nextMove.dx] = dx
+    next[nextMove.dy] = dy
+    next[nextMove.dz] = dz
+    next[nextMove.feed] = filament / length
+    next[nextMove.asked] = this.lastSpeed
+    next[nextMove.acceleration] = lays ? this.printAcceleration : this.travelAcceleration
+    next[nextMove.cornerSpeed] = this.cornerSpeed
+    next[nextMove.flowLimit] = Infinity
+    this.chunk.addMove(limiterCode.asked, pace.fixed)
     if (this.chunk.count >= LONGEST_CHUNK) this.flush()
   }
 

@@ -77,7 +77,8 @@ export class EdgeGrid {
       let x1 = (xy[2 * j]! - left) * perMm
       let y1 = (xy[2 * j + 1]! - bottom) * perMm
       if (y0 > y1) {
-        const [x, y] = [x0, y0]
+        const x = x0
+        const y = y0
         x0 = x1
         y0 = y1
         x1 = x

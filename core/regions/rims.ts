@@ -99,7 +99,11 @@ export function thin(rims: Rims, tolerance: number, into: Rims): Rims {
     out[first + 1] = anchorY
     n = 1
     let open = true
-    let [lowX, lowY, highX, highY, reach] = [0, 0, 0, 0, 0]
+    let lowX = 0
+    let lowY = 0
+    let highX = 0
+    let highY = 0
+    let reach = 0
     for (let i = from + 1; i <= to; i++) {
       const at = i === to ? from : i
       const dx = xy[2 * at]! - anchorX

@@ -27,6 +27,28 @@ export class SegmentIndex {
     }
   }
 
+  /** The chain that was followed last: x, y of where its segments begin, how many these are, and the last of them. */
+  chain = new Float64Array(0)
+  chainLength = 0
+  chainEnd = -1
+
+  /** Follows a chain from a segment and marks it. */
+  follow(start: number, plane: number, used: Uint8Array): void {
+    const { from, toEdge, planeStart } = this.segments
+    const most = 2 * (planeStart[plane + 1]! - planeStart[plane]!)
+    if (most > this.chain.length) this.chain = new Float64Array(2 * most)
+    const { chain } = this
+    let count = 0
+    for (let s = start; s >= 0; s = this.startingOn(toEdge[s]!, plane, used)) {
+      used[s] = 1
+      chain[2 * count] = from[2 * s]!
+      chain[2 * count + 1] = from[2 * s + 1]!
+      count++
+      this.chainEnd = s
+    }
+    this.chainLength = count
+  }
+
   /** First segment of the plane on this edge that `used` does not mark, or −1. A crowded edge may start several. */
   startingOn(edge: number, plane: number, used: Uint8Array): number {
     if (this.writtenIn[edge] !== plane) return -1
@@ -60,22 +82,10 @@ export function linkSegments(segments: Segments, plane: number, index: SegmentIn
   return closeChains(open, out)
 
   function follow(start: number): void {
-    const xy: number[] = []
-    let s = start
-    for (;;) {
-      used[s] = 1
-      xy.push(segments.from[2 * s]!, segments.from[2 * s + 1]!)
-      const next = index.startingOn(segments.toEdge[s]!, plane, used)
-      if (next < 0) {
-        if (segments.toEdge[s] === segments.fromEdge[start]) out.addPolygon(fromItsCorner(xy))
-        else {
-          xy.push(segments.to[2 * s]!, segments.to[2 * s + 1]!)
-          open.push(xy)
-        }
-        return
-      }
-      s = next
-    }
+    index.follow(start, plane, used)
+    const { chain, chainLength, chainEnd } = index
+    if (segments.toEdge[chainEnd] === segments.fromEdge[start]) addFromItsCorner(chain, chainLength, out)
+    else open.push([...chain.subarray(0, 2 * chainLength), segments.to[2 * chainEnd]!, segments.to[2 * chainEnd + 1]!])
   }
 }
 
@@ -110,24 +120,35 @@ function closeChains(chains: readonly OpenChain[], out: ContoursBuilder): number
 const ON_SIDE = 1e-6
 
 /**
- * A ring from its leftmost corner on, the lowest of those, and without points that lie on its sides. So layers of the same shape
- * are the same, point for point, however the sides are cut into triangles.
+ * Adds a ring from its leftmost corner on, the lowest of those, and without points that lie on its sides. So layers of the same
+ * shape are the same, point for point, however the sides are cut into triangles.
  */
-function fromItsCorner(xy: readonly number[]): number[] {
-  const count = xy.length / 2
+function addFromItsCorner(ring: Float64Array, count: number, out: ContoursBuilder): void {
   let first = 0
   for (let i = 1; i < count; i++)
-    if (xy[2 * i]! < xy[2 * first]! || (xy[2 * i] === xy[2 * first] && xy[2 * i + 1]! < xy[2 * first + 1]!)) first = i
-  const ring = [xy[2 * first]!, xy[2 * first + 1]!]
-  for (let n = 1; n < count; n++) {
-    const i = (first + n) % count
-    const next = (i + 1) % count
-    const [x, y] = [xy[2 * i]!, xy[2 * i + 1]!]
-    const [ax, ay] = [ring[ring.length - 2]!, ring[ring.length - 1]!]
-    const [dx, dy] = [xy[2 * next]! - ax, xy[2 * next + 1]! - ay]
+    if (ring[2 * i]! < ring[2 * first]! || (ring[2 * i] === ring[2 * first] && ring[2 * i + 1]! < ring[2 * first + 1]!)) first = i
+  const { xy, at } = out.reserve(count)
+  let ax = ring[2 * first]!
+  let ay = ring[2 * first + 1]!
+  xy[at] = ax
+  xy[at + 1] = ay
+  let kept = 1
+  for (let n = 1, i = first; n < count; n++) {
+    i = i + 1 === count ? 0 : i + 1
+    const next = i + 1 === count ? 0 : i + 1
+    const x = ring[2 * i]!
+    const y = ring[2 * i + 1]!
+    const dx = ring[2 * next]! - ax
+    const dy = ring[2 * next + 1]! - ay
     const length = Math.sqrt(dx * dx + dy * dy)
-    if (length > 0 && Math.abs(dx * (y - ay) - dy * (x - ax)) <= ON_SIDE * length && dx * (x - ax) + dy * (y - ay) > 0) continue
-    ring.push(x, y)
+    const off = dx * (y - ay) - dy * (x - ax)
+    if (length > 0 && off <= ON_SIDE * length && off >= -ON_SIDE * length && dx * (x - ax) + dy * (y - ay) > 0) continue
+    xy[at + 2 * kept] = x
+    xy[at + 2 * kept + 1] = y
+    kept++
+    ax = x
+    ay = y
   }
-  return ring.length >= 6 ? ring : [...xy]
+  if (kept >= 3) out.endPolygon(kept)
+  else out.addPolygon(ring.subarray(0, 2 * count))
 }

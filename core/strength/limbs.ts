@@ -188,8 +188,9 @@ class LimbSet {
     let j = start[upper]!
     while (i < endLower && j < endUpper) {
       if (low[i]! < high[j]! + slack && low[j]! < high[i]! + slack) {
-        const [from, to] = up ? [this.of(i), this.of(j)] : [this.of(j), this.of(i)]
-        if (found[from] === 1) found[to] = 1
+        const one = this.of(i)
+        const other = this.of(j)
+        if (found[up ? one : other] === 1) found[up ? other : one] = 1
       }
       if (high[i]! < high[j]!) i++
       else j++

@@ -23,42 +23,56 @@ export interface SwayFigures {
 
 /** Sections of every layer, from the lines that are laid; infill counts with its own volume. */
 export function layerSections(path: Toolpath): LayerSection[] {
-  const { x, y, area, width, feature, layerStart } = path
   const sections: LayerSection[] = []
   let below = 0
-  for (let layer = 0; layer < layerStart.length - 1; layer++) {
+  for (let layer = 0; layer < path.layerStart.length - 1; layer++) {
     const top = layerTop(path, layer)
     const thickness = top - below
     if (!(thickness > 0)) continue
     below = top
-    let [a, sx, sy, sxx, syy, sxy] = [0, 0, 0, 0, 0, 0]
-    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
-      if (!isOfPart(feature[m]!) || feature[m] === code.ironing) continue
-      const dx = x[m + 1]! - x[m]!
-      const dy = y[m + 1]! - y[m]!
-      const length = Math.sqrt(dx * dx + dy * dy)
-      if (length === 0) continue
-      const own = (area[m]! * length) / thickness
-      const u = x[m]! + dx / 2
-      const v = y[m]! + dy / 2
-      // A line is a rectangle: its length and its width add to its moments about its middle.
-      const along = own / 12
-      const across = (own * width[m]! * width[m]!) / (12 * length * length)
-      a += own
-      sx += own * u
-      sy += own * v
-      sxx += own * u * u + along * dx * dx + across * dy * dy
-      syy += own * v * v + along * dy * dy + across * dx * dx
-      sxy += own * u * v + (along - across) * dx * dy
-    }
-    if (a === 0) continue
-    const ixx = sxx - (sx * sx) / a
-    const iyy = syy - (sy * sy) / a
-    const ixy = sxy - (sx * sy) / a
-    const mean = (ixx + iyy) / 2
-    sections.push({ z: top, thickness, area: a, least: Math.max(0, mean - Math.hypot((ixx - iyy) / 2, ixy)) })
+    const section = sectionOf(path, layer, thickness)
+    if (section) sections.push({ z: top, thickness, ...section })
   }
   return sections
+}
+
+/** Layer by layer, so that the compiler meets a small loop often. Nothing where nothing of the part is laid. */
+function sectionOf(
+  { x, y, area, width, feature, layerStart }: Toolpath,
+  layer: number,
+  thickness: number,
+): Pick<LayerSection, 'area' | 'least'> | undefined {
+  let a = 0
+  let sx = 0
+  let sy = 0
+  let sxx = 0
+  let syy = 0
+  let sxy = 0
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+    if (!isOfPart(feature[m]!) || feature[m] === code.ironing) continue
+    const dx = x[m + 1]! - x[m]!
+    const dy = y[m + 1]! - y[m]!
+    const length = Math.sqrt(dx * dx + dy * dy)
+    if (length === 0) continue
+    const own = (area[m]! * length) / thickness
+    const u = x[m]! + dx / 2
+    const v = y[m]! + dy / 2
+    // A line is a rectangle: its length and its width add to its moments about its middle.
+    const along = own / 12
+    const across = (own * width[m]! * width[m]!) / (12 * length * length)
+    a += own
+    sx += own * u
+    sy += own * v
+    sxx += own * u * u + along * dx * dx + across * dy * dy
+    syy += own * v * v + along * dy * dy + across * dx * dx
+    sxy += own * u * v + (along - across) * dx * dy
+  }
+  if (a === 0) return undefined
+  const ixx = sxx - (sx * sx) / a
+  const iyy = syy - (sy * sy) / a
+  const ixy = sxy - (sx * sy) / a
+  const mean = (ixx + iyy) / 2
+  return { area: a, least: Math.max(0, mean - Math.hypot((ixx - iyy) / 2, ixy)) }
 }
 
 /**

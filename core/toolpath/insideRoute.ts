@@ -90,22 +90,26 @@ function findCrossings(
 function followRim({ xy, polygonStart }: Contours, entry: Crossing, exit: Crossing, route: number[]): void {
   const from = polygonStart[entry.polygon]!
   const count = polygonStart[entry.polygon + 1]! - from
-  const points = (step: 1 | -1): number[] => {
-    const way = [entry.x, entry.y]
-    let at = step === 1 ? entry.edge + 1 : entry.edge
-    const end = step === 1 ? exit.edge + 1 : exit.edge
-    for (let n = 0; n <= count; n++) {
-      const i = from + ((((at - from) % count) + count) % count)
-      if (i === from + ((((end - from) % count) + count) % count)) break
-      way.push(xy[2 * i]!, xy[2 * i + 1]!)
-      at += step
+  const wrapped = (i: number): number => (((i - from) % count) + count) % count
+  /** First and last point on the way, ahead or back along the rim. */
+  const ends = (step: 1 | -1): [first: number, end: number] =>
+    step === 1 ? [wrapped(entry.edge + 1), wrapped(exit.edge + 1)] : [wrapped(entry.edge), wrapped(exit.edge)]
+  const length = (step: 1 | -1): number => {
+    let [at, end] = ends(step)
+    let [x, y, sum] = [entry.x, entry.y, 0]
+    for (; at !== end; at = wrapped(from + at + step)) {
+      const i = 2 * (from + at)
+      sum += Math.sqrt((xy[i]! - x) ** 2 + (xy[i + 1]! - y) ** 2)
+      x = xy[i]!
+      y = xy[i + 1]!
     }
-    way.push(exit.x, exit.y)
-    return way
+    return sum + Math.sqrt((exit.x - x) ** 2 + (exit.y - y) ** 2)
   }
-  const ahead = points(1)
-  const back = points(-1)
-  route.push(...(lengthOf(ahead) <= lengthOf(back) ? ahead : back))
+  const step = length(1) <= length(-1) ? 1 : -1
+  const [first, end] = ends(step)
+  route.push(entry.x, entry.y)
+  for (let at = first; at !== end; at = wrapped(from + at + step)) route.push(xy[2 * (from + at)]!, xy[2 * (from + at) + 1]!)
+  route.push(exit.x, exit.y)
 }
 
 /** Leaves out every point that can be passed by without crossing the outline. */

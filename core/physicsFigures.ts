@@ -188,36 +188,48 @@ function bondFigures(bonds: Float64Array, layers: Layers): PhysicsFigures['bond'
 }
 
 /** Gloss of the outer wall, line over air and, where it changes within layers, the mean fan of every layer. */
-function sumLayers(
-  { x, y, area, air, feature, scope, layerStart }: Toolpath,
-  { peak }: Motion,
-  { failsAt }: MeltLoads,
-  zOf: (layer: number) => number,
-  scopes: Scopes,
-) {
+function sumLayers(path: Toolpath, { peak }: Motion, { failsAt }: MeltLoads, zOf: (layer: number) => number, scopes: Scopes) {
+  const layers = path.layerStart.length - 1
   const gloss = new GlossSums()
-  const overAir = new Float64Array(layerStart.length - 1)
-  const glossOfLayer = new Float64Array(layerStart.length - 1)
-  const fan = scopes.exceptions.some(({ values }) => values.fanSpeed !== undefined) ? new Float64Array(layerStart.length - 1) : undefined
-  for (let layer = 0; layer < layerStart.length - 1; layer++) {
-    const perLoad = 1 / failsAt[layer]!
-    let laid = 0
-    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
-      const isWall = feature[m] === code.outerWall
-      if (!isWall && air[m]! < 128 && !fan) continue
-      const dx = x[m + 1]! - x[m]!
-      const dy = y[m + 1]! - y[m]!
-      const length = Math.sqrt(dx * dx + dy * dy)
-      if (fan && area[m]! > 0) {
-        fan[layer]! += length * scopes.settingsOf(scope[m]!).fanSpeed
-        laid += length
-      }
-      if (air[m]! >= 128) overAir[layer]! += length
-      // The first layer is laid slowly and takes the bed's face.
-      if (isWall && layer > 0) gloss.add(area[m]! * peak[m]! * perLoad, length)
-    }
-    if (fan) fan[layer] = laid > 0 ? fan[layer]! / laid : scopes.settings.fanSpeed
+  const overAir = new Float64Array(layers)
+  const glossOfLayer = new Float64Array(layers)
+  const fan = scopes.exceptions.some(({ values }) => values.fanSpeed !== undefined) ? new Float64Array(layers) : undefined
+  for (let layer = 0; layer < layers; layer++) {
+    overAir[layer] = overAirOf(path, layer)
+    // The first layer is laid slowly and takes the bed's face.
+    if (layer > 0) addGloss(path, peak, layer, 1 / failsAt[layer]!, gloss)
     glossOfLayer[layer] = gloss.endLayer(zOf(layer))
+    if (fan) fan[layer] = meanFanOf(path, layer, scopes)
   }
   return { gloss, glossOfLayer, overAir, fan }
+}
+
+// Layer by layer, so that the compiler meets small loops often.
+
+const lengthOf = ({ x, y }: Toolpath, m: number): number => Math.sqrt((x[m + 1]! - x[m]!) ** 2 + (y[m + 1]! - y[m]!) ** 2)
+
+/** Line of a layer that hangs over air by half or more, mm. */
+function overAirOf(path: Toolpath, layer: number): number {
+  const { air, layerStart } = path
+  let length = 0
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) if (air[m]! >= 128) length += lengthOf(path, m)
+  return length
+}
+
+function addGloss(path: Toolpath, peak: Float32Array, layer: number, perLoad: number, gloss: GlossSums): void {
+  const { feature, area, layerStart } = path
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
+    if (feature[m] === code.outerWall) gloss.add(area[m]! * peak[m]! * perLoad, lengthOf(path, m))
+}
+
+function meanFanOf(path: Toolpath, layer: number, scopes: Scopes): number {
+  const { area, scope, layerStart } = path
+  let weighted = 0
+  let laid = 0
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+    if (!(area[m]! > 0)) continue
+    weighted += lengthOf(path, m) * scopes.settingsOf(scope[m]!).fanSpeed
+    laid += lengthOf(path, m)
+  }
+  return laid > 0 ? weighted / laid : scopes.settings.fanSpeed
 }

@@ -1,4 +1,4 @@
-import { code, type Feature, features, isLaid, laidFeatures, moveCount, type Toolpath } from '../toolpath/toolpath'
+import { code, type Feature, features, isLaid, laidFeatures, type Toolpath } from '../toolpath/toolpath'
 import { type Limiter, limiters } from './limiters'
 import type { Motion } from './planMotion'
 
@@ -58,20 +58,9 @@ const rowOf: Readonly<Record<Feature, TimeRow>> = {
 
 /** Sums a planned motion up. */
 export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number): TimeFigures {
-  const timeByCode = new Float64Array(features.length)
-  const timeByLimiter = new Float64Array(features.length * limiters.length)
-  const pace: SpeedHistogram[] = []
-  for (let m = 0; m < moveCount(path); m++) {
-    const feature = path.feature[m]!
-    const duration = motion.duration[m]!
-    timeByCode[feature]! += duration
-    timeByLimiter[feature * limiters.length + motion.limiter[m]!]! += duration
-    if (feature === code.retract || feature === code.pushBack) continue
-    const dx = path.x[m + 1]! - path.x[m]!
-    const dy = path.y[m + 1]! - path.y[m]!
-    pace[feature] ??= new SpeedHistogram()
-    pace[feature].add(motion.peak[m]!, Math.sqrt(dx * dx + dy * dy), motion.limiter[m]!)
-  }
+  const sums = new TimeSums()
+  for (let layer = 0; layer < path.layerStart.length - 1; layer++) sums.addLayer(path, motion, layer)
+  const { timeByCode, timeByLimiter, pace } = sums
   const timeByFeatureS = Object.fromEntries(timeRows.map((row) => [row, 0])) as Record<TimeRow, number>
   for (const [i, feature] of features.entries()) timeByFeatureS[rowOf[feature]] += timeByCode[i]!
   const laying = features.reduce((sum, _, i) => sum + (isLaid(i) ? timeByCode[i]! : 0), 0)
@@ -86,6 +75,29 @@ export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number
     ) as TimeFigures['realSpeeds'],
     layersTooFast: motion.layerTime.reduce((n, time) => n + (time < minLayerTime * 0.999 ? 1 : 0), 0),
     layersSlowed: motion.layerScale.reduce((n, scale) => n + (scale < 1 ? 1 : 0), 0),
+  }
+}
+
+/** Sums over moves. Layer by layer, so that the compiler meets a small loop often. */
+class TimeSums {
+  /** s, by feature, and by feature and limiter. */
+  readonly timeByCode = new Float64Array(features.length)
+  readonly timeByLimiter = new Float64Array(features.length * limiters.length)
+  /** Of features that move. */
+  readonly pace: SpeedHistogram[] = []
+
+  addLayer({ x, y, feature, layerStart }: Toolpath, { duration, peak, limiter }: Motion, layer: number): void {
+    const { timeByCode, timeByLimiter, pace } = this
+    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+      const kind = feature[m]!
+      timeByCode[kind]! += duration[m]!
+      timeByLimiter[kind * limiters.length + limiter[m]!]! += duration[m]!
+      if (kind === code.retract || kind === code.pushBack) continue
+      const dx = x[m + 1]! - x[m]!
+      const dy = y[m + 1]! - y[m]!
+      pace[kind] ??= new SpeedHistogram()
+      pace[kind].add(peak[m]!, Math.sqrt(dx * dx + dy * dy), limiter[m]!)
+    }
   }
 }
 

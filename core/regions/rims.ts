@@ -49,7 +49,13 @@ export class Rims {
   }
 
   write(out: ContoursBuilder): void {
-    for (let r = 0; r < this.count; r++) out.addPolygon(this.xy.subarray(2 * this.start[r]!, 2 * this.start[r + 1]!))
+    for (let r = 0; r < this.count; r++) {
+      const from = this.start[r]!
+      const count = this.start[r + 1]! - from
+      const { xy, at } = out.reserve(count)
+      for (let i = 0; i < 2 * count; i++) xy[at + i] = this.xy[2 * from + i]!
+      out.endPolygon(count)
+    }
   }
 
   /** Makes room for points after the last rim. */

@@ -73,29 +73,38 @@ export function boxOf(path: Toolpath): Box {
 
 /** 1 for features that follow the rim of the part, by feature code. */
 export const isRim = Uint8Array.from(features, (feature) => (feature === 'outerWall' || feature === 'thin' || feature === 'skin' ? 1 : 0))
+
 function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums, bearing: AxisLimbs | undefined): void {
-  const { x, y, area, width, feature, layerStart } = path
   const infillWeight = weightOfInfill('z', settings)
-  for (let layer = 0; layer < layerStart.length - 1; layer++) {
-    const perThickness = 1 / thickness[layer]!
-    const limbs = bearing && !isWhole(bearing.limbs, layer) ? bearing.limbs : undefined
-    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
-      if (!isOfPart(feature[m]!)) continue
-      const dx = x[m + 1]! - x[m]!
-      const dy = y[m + 1]! - y[m]!
-      const length = Math.sqrt(dx * dx + dy * dy)
-      const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
-      if (weighted === 0) continue
-      const across = width[m]! / 2 / length
-      const halfX = across * (dy < 0 ? -dy : dy)
-      const halfY = across * (dx < 0 ? -dx : dx)
-      const middleX = x[m]! + dx / 2
-      const middleY = y[m]! + dy / 2
-      if (limbs && !bearsAt(limbs, layer, rowAt(bearing!, middleX), middleY)) continue
-      sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
-      if (isRim[feature[m]!] === 0) continue
-      sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
-    }
+  for (let layer = 0; layer < path.layerStart.length - 1; layer++) sumLayer(path, layer, 1 / thickness[layer]!, infillWeight, sums, bearing)
+}
+
+/** Layer by layer, so that the compiler meets a small loop often. */
+function sumLayer(
+  { x, y, area, width, feature, layerStart }: Toolpath,
+  layer: number,
+  perThickness: number,
+  infillWeight: number,
+  sums: SlabSums,
+  bearing: AxisLimbs | undefined,
+): void {
+  const limbs = bearing && !isWhole(bearing.limbs, layer) ? bearing.limbs : undefined
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+    if (!isOfPart(feature[m]!)) continue
+    const dx = x[m + 1]! - x[m]!
+    const dy = y[m + 1]! - y[m]!
+    const length = Math.sqrt(dx * dx + dy * dy)
+    const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
+    if (weighted === 0) continue
+    const across = width[m]! / 2 / length
+    const halfX = across * (dy < 0 ? -dy : dy)
+    const halfY = across * (dx < 0 ? -dx : dx)
+    const middleX = x[m]! + dx / 2
+    const middleY = y[m]! + dy / 2
+    if (limbs && !bearsAt(limbs, layer, rowAt(bearing!, middleX), middleY)) continue
+    sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
+    if (isRim[feature[m]!] === 0) continue
+    sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
   }
 }
 

@@ -11,6 +11,9 @@ export class Pen {
   private patches: readonly Patch[] = []
   private layerScope = 0
   private air: AirSense | undefined
+  private width = 0
+  /** The air sense, for lines that mind what lies under them. */
+  private sensed: AirSense | undefined
   /** Height of the layer, mm. */
   height = 0
 
@@ -45,13 +48,20 @@ export class Pen {
     this.air?.begin()
   }
 
-  /** Lays a straight line of this width and cross-section from where the nozzle stands. */
-  lay(x: number, y: number, feature: number, area: number, width: number): void {
+  /** What the lines that follow are like: their width and cross-section, mm and mm². */
+  setLine(feature: number, area: number, width: number): void {
+    this.out.setLine(feature, area, width)
+    this.width = width
+    this.sensed = mindsAir[feature] === 1 ? this.air : undefined
+  }
+
+  /** Lays a straight line from where the nozzle stands. */
+  lay(x: number, y: number): void {
     const x0 = this.out.atX
     const y0 = this.out.atY
     if (x === x0 && y === y0) return
     if (this.patches.length === 0) {
-      this.layOver(x0, y0, x, y, feature, area, width)
+      this.layOver(x, y)
       return
     }
     const cuts = [0, ...this.cutsOf(x0, y0, x, y), 1]
@@ -59,15 +69,7 @@ export class Pen {
       const middle = (cuts[i]! + cuts[i + 1]!) / 2
       this.out.scopeNow = this.scopeAt(x0 + (x - x0) * middle, y0 + (y - y0) * middle)
       const last = i + 2 === cuts.length
-      this.layOver(
-        this.out.atX,
-        this.out.atY,
-        last ? x : x0 + (x - x0) * cuts[i + 1]!,
-        last ? y : y0 + (y - y0) * cuts[i + 1]!,
-        feature,
-        area,
-        width,
-      )
+      this.layOver(last ? x : x0 + (x - x0) * cuts[i + 1]!, last ? y : y0 + (y - y0) * cuts[i + 1]!)
     }
     this.out.scopeNow = this.layerScope
   }
@@ -79,12 +81,14 @@ export class Pen {
     return scope
   }
 
-  private layOver(x0: number, y0: number, x: number, y: number, feature: number, area: number, width: number): void {
-    const { air, out } = this
-    if (!air || mindsAir[feature] === 0) {
-      out.layTo(x, y, feature, area, width)
+  private layOver(x: number, y: number): void {
+    const { sensed: air, out, width } = this
+    if (!air) {
+      out.drawTo(x, y, 0)
       return
     }
+    const x0 = out.atX
+    const y0 = out.atY
     const dx = x - x0
     const dy = y - y0
     const pieces = Math.max(1, Math.ceil(Math.sqrt(dx * dx + dy * dy) / AIR_STEP))
@@ -93,10 +97,10 @@ export class Pen {
       const next = air.share(x0 + (dx * (k + 0.5)) / pieces, y0 + (dy * (k + 0.5)) / pieces, width)
       // Quarters are the classes that speeds are given for; within one a line stays whole.
       if (next >> 6 === share >> 6) continue
-      out.layTo(x0 + (dx * k) / pieces, y0 + (dy * k) / pieces, feature, area, width, share)
+      out.drawTo(x0 + (dx * k) / pieces, y0 + (dy * k) / pieces, share)
       share = next
     }
-    out.layTo(x, y, feature, area, width, share)
+    out.drawTo(x, y, share)
   }
 
   /** Shares of the way at which it crosses the rim of a patch, ascending. */

@@ -61,7 +61,7 @@ export class ChainPiece implements Piece {
     const { lines, chain, stroke, joined } = this
     const corner = this.nearestCorner(pen.atX, pen.atY)
     const [fromLast, fromEnd] = [corner >= 2, corner % 2 === 1]
-    const area = stroke.width * stroke.height * stroke.flow
+    pen.setLine(stroke.feature, stroke.width * stroke.height * stroke.flow, stroke.width)
     const order = chain.map((_, i) => chain[fromLast ? chain.length - 1 - i : i]!)
     // Back and forth: each line begins on the side where the one before it ended.
     const isBack = (i: number): boolean => fromEnd !== (i % 2 === 1)
@@ -80,10 +80,10 @@ export class ChainPiece implements Piece {
       shorter = joins ? gap / 2 : 0
       const after = Math.min(shorter, length / 3)
       const from = toPlane(lines, startOf(i) + sense * before, v)
-      if (before > 0) pen.lay(from[0], from[1], stroke.feature, area, stroke.width)
+      if (before > 0) pen.lay(from[0], from[1])
       else pen.goTo(from[0], from[1])
       const to = toPlane(lines, endOf(i) - sense * after, v)
-      pen.lay(to[0], to[1], stroke.feature, area, stroke.width)
+      pen.lay(to[0], to[1])
     }
   }
 
@@ -148,13 +148,19 @@ export class LinePiece implements Piece {
     const { xy, closed, stroke, widths } = this
     const count = xy.length / 2
     const first = this.begin ?? this.nearest(pen.atX, pen.atY).point
-    const back = !closed && first > 0
-    const at = (i: number): number => (closed ? (first + i) % count : back ? count - 1 - i : i)
-    pen.goTo(xy[2 * at(0)]!, xy[2 * at(0) + 1]!)
-    for (let i = 1; i < count + (closed ? 1 : 0); i++) {
-      const to = at(i)
-      const width = widths ? (widths[at(i - 1)]! + widths[to]!) / 2 : stroke.width
-      pen.lay(xy[2 * to]!, xy[2 * to + 1]!, stroke.feature, width * stroke.height * stroke.flow, width)
+    const step = !closed && first > 0 ? -1 : 1
+    let at = first
+    pen.goTo(xy[2 * at]!, xy[2 * at + 1]!)
+    pen.setLine(stroke.feature, stroke.width * stroke.height * stroke.flow, stroke.width)
+    for (let left = closed ? count : count - 1; left > 0; left--) {
+      const from = at
+      at += step
+      if (at === count) at = 0
+      if (widths) {
+        const width = (widths[from]! + widths[at]!) / 2
+        pen.setLine(stroke.feature, width * stroke.height * stroke.flow, width)
+      }
+      pen.lay(xy[2 * at]!, xy[2 * at + 1]!)
     }
   }
 }

@@ -72,6 +72,9 @@ export class ToolpathBuilder {
   private air: Uint8Array
   private scope: Uint8Array
   private readonly layerStart: number[] = []
+  private line = 0
+  private lineArea = 0
+  private lineWidth = 0
   /** Exceptions in force for the moves that follow. */
   scopeNow = 0
 
@@ -123,23 +126,41 @@ export class ToolpathBuilder {
     this.layerStart.push(this.moves)
   }
 
-  /** Lays a line. @param air share with nothing under it, 0–255 */
+  /** What the lines that follow are like; told apart from where they go, since few of them differ. */
+  setLine(feature: number, area: number, width: number): void {
+    this.line = feature
+    this.lineArea = area
+    this.lineWidth = width
+  }
+
+  /** Lays a line as it was set. @param air share with nothing under it, 0–255 */
+  drawTo(x: number, y: number, air: number): void {
+    const m = this.push(x, y, this.line)
+    this.area[m] = this.lineArea
+    this.width[m] = this.lineWidth
+    this.air[m] = air
+  }
+
+  /** Lays a line of its own. */
   layTo(x: number, y: number, feature: number, area: number, width: number, air = 0): void {
-    this.push(x, y, this.z[this.moves]!, feature, area, width, air)
+    this.setLine(feature, area, width)
+    this.drawTo(x, y, air)
   }
 
   /** A move that lays nothing. */
   moveTo(x: number, y: number, feature: number = code.travel, width = 0): void {
-    this.push(x, y, this.z[this.moves]!, feature, 0, width, 0)
+    this.width[this.push(x, y, feature)] = width
   }
 
   rise(z: number): void {
-    if (z !== this.atZ) this.push(this.atX, this.atY, z, code.travel, 0, 0, 0)
+    if (z === this.atZ) return
+    this.push(this.atX, this.atY, code.travel)
+    this.z[this.moves] = z
   }
 
   /** A move that goes nowhere: filament is pulled back or pushed forward. */
   inPlace(feature: number): void {
-    this.push(this.atX, this.atY, this.z[this.moves]!, feature, 0, 0, 0)
+    this.push(this.atX, this.atY, feature)
   }
 
   /** The last `length` mm of what was just laid are run without pushing. */
@@ -203,23 +224,24 @@ export class ToolpathBuilder {
     }
   }
 
-  private push(x: number, y: number, z: number, feature: number, area: number, width: number, air: number): void {
+  /** A move at the height of the last one, that lays nothing yet. Returns its number. */
+  private push(x: number, y: number, feature: number): number {
     if (this.moves === this.capacity) this.grow()
-    const m = this.moves
+    const m = this.moves++
     this.feature[m] = feature
-    this.area[m] = area
-    this.width[m] = width
-    this.air[m] = air
+    this.area[m] = 0
+    this.width[m] = 0
+    this.air[m] = 0
     this.scope[m] = this.scopeNow
-    this.moves++
     this.x[m + 1] = x
     this.y[m + 1] = y
-    this.z[m + 1] = z
+    this.z[m + 1] = this.z[m]!
+    return m
   }
 
   /** Divides a move of the line that was laid last. */
   private insertPoint(move: number, x: number, y: number): void {
-    this.push(this.atX, this.atY, this.atZ, code.travel, 0, 0, 0)
+    this.push(this.atX, this.atY, code.travel)
     for (let m = this.moves - 1; m > move; m--) {
       for (const values of [this.feature, this.area, this.width, this.air, this.scope]) values[m] = values[m - 1]!
       for (const values of [this.x, this.y, this.z]) values[m + 1] = values[m]!

@@ -35,7 +35,7 @@ const CORNERING = 1.1
  * length        mm; of a move of filament alone, mm of filament
  * acceleration  mm/s², as far as axes and extruder allow; in wanted what was asked for
  * asked         mm/s
- * hardCap       largest speed whatever is asked, mm/s, and in hardLimiter the code of what sets it or of the asked speed
+ * hardCap       largest speed, mm/s, at most the asked one, and in hardLimiter the code of what sets it
  * pace          what layer-time slowing may do
  * corner        largest squared speed between move i − 1 and i, from the corner alone
  * joint         planned squared speed between moves, and in speed its root
@@ -115,29 +115,22 @@ export class MoveChunk {
     const ax = nx < 0 ? -nx : nx
     const ay = ny < 0 ? -ny : ny
     const az = nz < 0 ? -nz : nz
-    let cap = Infinity
+    // Few limits bind, so each is compared first and divided only then.
+    let cap = asked
     let hard = limiterCode.axis
     let a = acceleration
-    if (ax > 0) {
-      cap = speed.x / ax
-      if (most.x < a * ax) a = most.x / ax
-    }
-    if (ay > 0) {
-      if (speed.y < cap * ay) cap = speed.y / ay
-      if (most.y < a * ay) a = most.y / ay
-    }
-    if (az > 0) {
-      if (speed.z < cap * az) cap = speed.z / az
-      if (most.z < a * az) a = most.z / az
-    }
+    if (speed.x < cap * ax) cap = speed.x / ax
+    if (most.x < a * ax) a = most.x / ax
+    if (speed.y < cap * ay) cap = speed.y / ay
+    if (most.y < a * ay) a = most.y / ay
+    if (speed.z < cap * az) cap = speed.z / az
+    if (most.z < a * az) a = most.z / az
     if (feed !== 0) {
       const byFeed = feed < 0 ? -feed : feed
-      if (feed > 0) {
-        const byFlow = flowLimit / (feed * this.filament)
-        if (byFlow < cap) {
-          cap = byFlow
-          hard = limiterCode.flow
-        }
+      const area = feed * this.filament
+      if (feed > 0 && flowLimit < cap * area) {
+        cap = flowLimit / area
+        hard = limiterCode.flow
       }
       if (extruderSpeed < cap * byFeed) {
         cap = extruderSpeed / byFeed

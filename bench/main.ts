@@ -26,7 +26,7 @@ import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js'
 import { lineOf } from './lineOf'
 import { type BenchModel, benchModels, millionTriangles } from './models'
 
-const ROUNDS = 5
+const ROUNDS = 9
 /** Rounds before those that count, in which the compiler warms up: a worker has computed a column before, or is in the midst of a long file. */
 const WARM_UP = 3
 const setup = { printer: starterPrinters[1]!, nozzle: starterNozzles[1]!, material: starterMaterials[0]! }

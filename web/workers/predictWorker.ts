@@ -1,4 +1,5 @@
 import type { Lever } from '@sable/core/advice/levers'
+import { Crew, type Line } from '@sable/core/crew/crew'
 import { Cancelled, InputError } from '@sable/core/errors'
 import { readPart } from '@sable/core/formats/readPart'
 import { write3mf } from '@sable/core/formats/write3mf'
@@ -19,7 +20,6 @@ import type { LoadPlace } from '@sable/core/strength/purpose'
 import { type DrawnMoves, drawnMoves } from '@sable/core/views/drawnMoves'
 import { type LoadMap, loadMap } from '@sable/core/views/loadMap'
 import { type SurfaceMap, surfaceMap } from '@sable/core/views/surfaceMap'
-import { Crew, type Line } from '@sable/core/work/crew'
 import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
 import * as Comlink from 'comlink'
 

@@ -1,9 +1,9 @@
 import { Cancelled } from '../errors'
 import type { PolygonKernel } from '../regions/polygon'
+import type { OnProgress } from '../work/doAlone'
+import { type Bundle, runPiece, toldShare, type Work } from '../work/work'
 import { buffersOf } from './buffersOf'
-import type { OnProgress } from './doAlone'
 import { tasks } from './tasks'
-import { type Bundle, runPiece, toldShare, type Work } from './work'
 
 /** A line to another thread, on which both lead and help. Hosts make it of what they have: message ports mostly. */
 export interface Line {

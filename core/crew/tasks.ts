@@ -17,7 +17,7 @@ import { sliceBlock } from '../slicing/slice'
 import { layBlock } from '../toolpath/layBlock'
 import { propTops } from '../toolpath/layPaths'
 import { travelFigures } from '../toolpath/travelFigures'
-import type { Task } from './work'
+import type { Task } from '../work/work'
 
 /** Every task by its name, so that a thread finds what another asks of it. */
 export const tasks: ReadonlyMap<string, Task<never, unknown>> = new Map(

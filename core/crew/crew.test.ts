@@ -7,8 +7,8 @@ import type { SettingValues } from '../profile/settings'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { partOf } from '../testing/solids'
+import type { Work } from '../work/work'
 import { Crew, type CrewMessage, type Line } from './crew'
-import type { Work } from './work'
 
 const open = () => testKernel
 const part = partOf('hook', carryHook())

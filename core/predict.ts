@@ -140,7 +140,9 @@ export function* predictWork(
   const direction = load?.direction
   const box = cache.get('box', pathKey, () => boxOf(single))
   const across = (axis: Axis): Work<Sections> =>
-    figure(pathKey, [grip, axis], sectionsTask, { path: single, axis, settings, box, limbs: limbs[axis] })
+    cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis]), () =>
+      justOne(sectionsTask, { path: single, axis, settings, box, limbs: limbs[axis] }),
+    )
   const [physics, x, y, z, time, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
     figure(motionKey, [ownOf('figures', settings, exceptions), printer, setup.nozzle, material], physicsTask, {
       layers,

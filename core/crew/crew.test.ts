@@ -90,6 +90,15 @@ describe('a crew', () => {
     expect(await new Crew(open, [busy]).do(work(plain))).toEqual(alone)
   })
 
+  it('takes nothing where it could not do it', async () => {
+    const { line, ask } = helperOnLine()
+    new Crew(() => Promise.reject(new Error('no kernel here')), [line])
+    const control = new Int32Array(new SharedArrayBuffer(8))
+    void ask({ kind: 'call', bundle: 1, control, pieces: [{ task: 'sliceBlock', input: {} }] })
+    await new Promise((resolve) => setTimeout(resolve, 20))
+    expect(Atomics.load(control, 0)).toBe(0)
+  })
+
   it('stops for good when its progress is not wanted, and tells its helpers', async () => {
     const controls: Int32Array[] = []
     const watched: Line = { post: (message) => controls.push((message as Call).control), listen: () => {} }

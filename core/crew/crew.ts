@@ -108,7 +108,8 @@ export class Crew {
   private listenTo(line: Line): void {
     line.listen((message) => {
       if (message.kind === 'answer') this.waiting.get(message.bundle)?.(message)
-      else void this.help(message, line)
+      // Who cannot help does not: its own work will tell what is wrong.
+      else this.help(message, line).catch(() => {})
     })
   }
 

@@ -3,8 +3,9 @@ import type { Settings } from '../profile/settings'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
 import type { Task } from '../work/work'
-import { layWalls, type Walls } from './layWalls'
+import { layWalls } from './layWalls'
 import { type Inside, splitInside } from './splitInside'
+import type { Walls } from './walls'
 
 interface DivideInput {
   readonly layers: Layers

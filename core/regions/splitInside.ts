@@ -3,10 +3,11 @@ import type { Block } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
 import { type Contours, ContoursBuilder } from './contours'
 import { bridgeAngles } from './findBridges'
-import { isOfRegions, SKIN_TOLERANCE, widthOn } from './layWalls'
+import { isOfRegions } from './layWalls'
 import type { PolygonKernel, PolygonOps, Region } from './polygon'
 import { Rims, thin } from './rims'
 import { slidingIntersection } from './slidingIntersection'
+import { SKIN_TOLERANCE, widthOn } from './walls'
 import { patchesOn, scopeOn, zonesOf } from './zones'
 
 export interface SkinSettings {

@@ -1,0 +1,43 @@
+import type { Contours } from './contours'
+import type { RimMeasure } from './rims'
+import type { Strands } from './strands'
+
+export interface WallSettings {
+  readonly lineWidth: number
+  /** 0 follows `lineWidth`. */
+  readonly firstLayerWidth: number
+  readonly wallCount: number
+  readonly thinLines: 'filled' | 'left'
+  readonly leastLineWidth: number
+}
+
+export interface Walls {
+  /** Centre lines: outermost first; one group a layer of the block, as in everything here, mm. */
+  readonly walls: readonly Contours[]
+  /** Walls of places with settings of their own, cut where these end: outermost first, with the width of their lines. */
+  readonly wallParts: readonly Strands[]
+  /** Single lines of varying width where no full line fits: thin places of the part and gaps between walls. */
+  readonly thin: Strands
+  /** What the walls leave for skins and infill. */
+  readonly inside: Contours
+  /** Area of each layer that is too thin for any line, mm². */
+  readonly lost: Float64Array
+}
+
+/** Inner walls are hidden and may cut corners by this share of a line's width; only the outer wall keeps every point. */
+export const HIDDEN_TOLERANCE = 1 / 16
+/** Skins follow a fill of straight lines, so their rim needs no more than this share of a line's width. */
+export const SKIN_TOLERANCE = 1 / 8
+/** A place has vanished under an inset when the rim is shorter than foretold by this many line widths and this share. */
+const VANISHED_WIDTHS = 3
+const VANISHED_SHARE = 0.003
+
+export const widthOn = (layer: number, { lineWidth, firstLayerWidth }: Pick<WallSettings, 'lineWidth' | 'firstLayerWidth'>): number =>
+  layer === 0 && firstLayerWidth > 0 ? firstLayerWidth : lineWidth
+
+/** Behind the surface a strip too thin for a line of its own must not be left, so walls keep room for one. */
+export const spareFor = ({ leastLineWidth }: WallSettings, width: number): number => Math.min(leastLineWidth, width) / 2
+
+/** Whether a rim has become shorter under an inset than its corners say: then a place has vanished. */
+export const isShort = (before: RimMeasure, by: number, after: number, width: number): boolean =>
+  before.length - by * before.fall - after > VANISHED_WIDTHS * width + VANISHED_SHARE * before.length

@@ -1,19 +1,22 @@
 import { type Box, type Mesh, triangleCount } from './mesh'
 
 /** Volume enclosed, mm³: the sum of signed tetrahedra about the origin. Negative when the mesh is inside out. */
-export function measureVolume(mesh: Mesh, from = 0, to = triangleCount(mesh)): number {
-  const { positions: p, triangles } = mesh
+export function measureVolume(mesh: Mesh): number {
   let sixfold = 0
-  for (let t = from; t < to; t++) {
-    const a = 3 * triangles[3 * t]!
-    const b = 3 * triangles[3 * t + 1]!
-    const c = 3 * triangles[3 * t + 2]!
-    sixfold +=
-      p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) +
-      p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
-      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!)
-  }
+  for (let t = 0; t < triangleCount(mesh); t++) sixfold += sixfoldVolume(mesh, t)
   return sixfold / 6
+}
+
+/** Six times the signed volume of the tetrahedron between a triangle and the origin, mm³. */
+export function sixfoldVolume({ positions: p, triangles }: Mesh, t: number): number {
+  const a = 3 * triangles[3 * t]!
+  const b = 3 * triangles[3 * t + 1]!
+  const c = 3 * triangles[3 * t + 2]!
+  return (
+    p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) +
+    p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
+    p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!)
+  )
 }
 
 /** Surface area, mm². */

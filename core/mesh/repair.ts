@@ -1,7 +1,7 @@
 import { shared } from '../work/shared'
 import { type Edges, findEdges } from './edges'
 import { fillFlatHoles } from './fillHoles'
-import { measureArea, measureSize, measureVolume } from './measure'
+import { measureArea, measureSize, measureVolume, sixfoldVolume } from './measure'
 import { type Box, type Mesh, type TriangleSoup, triangleCount } from './mesh'
 import { findShells, type Shells } from './shells'
 import { weld } from './weld'
@@ -161,7 +161,7 @@ function dropSpecks(mesh: Mesh, edges: Edges, shells: Shells): { mesh: Mesh; dro
 /** Turns triangles so that each shell agrees with itself and faces outward; a hollow inside another shell faces inward. Gives back the same mesh when nothing was wrong. */
 function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
   const triangles = mesh.triangles.slice()
-  const turn = (t: number) => {
+  const turn = (t: number): void => {
     const kept = triangles[3 * t + 1]!
     triangles[3 * t + 1] = triangles[3 * t + 2]!
     triangles[3 * t + 2] = kept
@@ -182,12 +182,9 @@ function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
       flipped++
     }
   }
-  const extents = measureShells({ positions: mesh.positions, triangles }, shells)
-  const isInverted = extents.map(
-    (own, i) => own.volume < 0 && !extents.some((other, j) => j !== i && other.volume > 0 && boxContains(other.box, own.box)),
-  )
+  const isInverted = findInverted({ positions: mesh.positions, triangles }, shells)
   let inverted = 0
-  for (let t = 0; t < triangleCount(mesh); t++) {
+  for (let t = 0; isInverted.length > 0 && t < triangleCount(mesh); t++) {
     if (!isInverted[shells.ofTriangle[t]!]) continue
     turn(t)
     inverted++
@@ -197,26 +194,28 @@ function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
   return flipped + inverted === 0 ? mesh : { positions: mesh.positions, triangles }
 }
 
-function measureShells(mesh: Mesh, shells: Shells): { volume: number; box: Box }[] {
-  const extents = Array.from({ length: shells.count }, () => ({
-    volume: 0,
-    box: { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] } as {
-      min: [number, number, number]
-      max: [number, number, number]
-    },
-  }))
-  for (let t = 0; t < triangleCount(mesh); t++) {
-    const extent = extents[shells.ofTriangle[t]!]!
-    extent.volume += measureVolume(mesh, t, t + 1)
-    for (let c = 3 * t; c < 3 * t + 3; c++) {
-      for (let k = 0; k < 3; k++) {
-        const value = mesh.positions[3 * mesh.triangles[c]! + k]!
-        if (value < extent.box.min[k]!) extent.box.min[k] = value
-        if (value > extent.box.max[k]!) extent.box.max[k] = value
-      }
+/** Whether each shell is inside out: it encloses less than nothing and is no hollow of another. An empty list where none is. */
+function findInverted(mesh: Mesh, shells: Shells): boolean[] {
+  const volumes = new Float64Array(shells.count)
+  for (let t = 0; t < triangleCount(mesh); t++) volumes[shells.ofTriangle[t]!]! += sixfoldVolume(mesh, t) / 6
+  if (volumes.every((volume) => volume >= 0)) return []
+  const boxes = boxesOf(mesh, shells)
+  return boxes.map((own, i) => volumes[i]! < 0 && !boxes.some((other, j) => j !== i && volumes[j]! > 0 && boxContains(other, own)))
+}
+
+function boxesOf({ positions, triangles }: Mesh, { count, ofTriangle }: Shells): Box[] {
+  const low = new Float64Array(3 * count).fill(Infinity)
+  const high = new Float64Array(3 * count).fill(-Infinity)
+  for (let c = 0; c < triangles.length; c++) {
+    const shell = ofTriangle[Math.floor(c / 3)]!
+    for (let k = 0; k < 3; k++) {
+      const value = positions[3 * triangles[c]! + k]!
+      if (value < low[3 * shell + k]!) low[3 * shell + k] = value
+      if (value > high[3 * shell + k]!) high[3 * shell + k] = value
     }
   }
-  return extents
+  const corner = (values: Float64Array, shell: number) => [...values.subarray(3 * shell, 3 * shell + 3)] as [number, number, number]
+  return Array.from({ length: count }, (_, shell) => ({ min: corner(low, shell), max: corner(high, shell) }))
 }
 
 function boxContains(outer: Box, inner: Box): boolean {

@@ -38,7 +38,7 @@ export function findShells(mesh: Mesh, edges: Edges): Shells {
         const edge = edges.ofTriangle[c]!
         const other = first[edge] === c ? second[edge]! : first[edge]!
         if (other < 0) continue
-        const neighbour = Math.floor(other / 3)
+        const neighbour = (other / 3) | 0
         if (ofTriangle[neighbour]! >= 0) continue
         ofTriangle[neighbour] = count
         // Two triangles that agree run along their shared edge in opposite directions.

@@ -112,7 +112,7 @@ async function predictions(model: BenchModel): Promise<void> {
 /** Stages of the physics, which come on top of a prediction of time and filament. */
 const physicsTasks = [physicsTask, uprightTask, openTravelTask, limbsTask, sectionsTask, surfaceTask]
 
-/** Work whose tasks tell how long they took, s. */
+/** Work whose tasks tell how long they took. */
 function* timed<T>(work: Work<T>, onTask: (name: string, ms: number) => void): Work<T> {
   let step = work.next([])
   while (!step.done) {

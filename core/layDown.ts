@@ -4,8 +4,9 @@ import type { Mesh } from './mesh/mesh'
 import { type Placement, place } from './mesh/place'
 import { refuseImpossible } from './mesh/refuseImpossible'
 import type { MeshReport } from './mesh/repair'
+import type { MotionPrinter } from './motion/moveChunk'
 import { type Motion, motionWork } from './motion/planMotion'
-import type { Exception } from './profile/exceptions'
+import type { Exception, Scopes } from './profile/exceptions'
 import { type ResolvedSettings, resolveSettings, type Setup } from './profile/resolve'
 import type { Stage } from './profile/setting'
 import type { SettingValues } from './profile/settings'
@@ -111,7 +112,7 @@ export function* slicedWork(part: Part, placement: Placement, setup: Setup, valu
   return { resolved, mesh, sizeMm, layers, layersKey }
 }
 
-function* slicedIn(belt: BeltLine | undefined, mesh: Mesh, edges: Edges, scopes: ReturnType<typeof visibleTo>): Work<Layers> {
+function* slicedIn(belt: BeltLine | undefined, mesh: Mesh, edges: Edges, scopes: Scopes): Work<Layers> {
   const sliced = yield* sliceWork(mesh, edges, (z) => scopes.settingsOf(scopes.ofLayer(z, belt)))
   return belt ? { ...sliced, belt } : sliced
 }
@@ -144,15 +145,19 @@ const seamsOfPlaces = (exceptions: readonly Exception[]): unknown =>
 export const planFor = (laid: LaidDown, setup: Setup, options: PredictOptions): Motion =>
   doAlone(plannedWork(laid, setup, { cache: new StageCache(), ...options }), options.kernel, options.onProgress)
 
-export const motionKeyOf = ({ pathKey, resolved }: LaidDown, { printer }: Setup, exceptions: readonly Exception[]): string => {
-  const { limits, cornerSchool, filamentDiameter } = printer
-  return stageKey('motion', pathKey, [ownOf('motion', resolved.settings, exceptions), { limits, cornerSchool, filamentDiameter }])
-}
+export const motionKeyOf = ({ pathKey, resolved }: LaidDown, setup: Setup, exceptions: readonly Exception[]): string =>
+  stageKey('motion', pathKey, [ownOf('motion', resolved.settings, exceptions), motionPrinter(setup)])
+
+/** What motion reads of a printer. */
+const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: Setup): MotionPrinter => ({
+  limits,
+  cornerSchool,
+  filamentDiameter,
+})
 
 /** toolpath → motion. */
 export function* plannedWork(laid: LaidDown, setup: Setup, { cache, exceptions = [] }: Known): Work<Motion> {
-  const { limits, cornerSchool, filamentDiameter } = setup.printer
   return yield* cache.getFrom('motion', motionKeyOf(laid, setup, exceptions), () =>
-    motionWork(laid.path, visibleTo('motion', laid.resolved.settings, exceptions), { limits, cornerSchool, filamentDiameter }),
+    motionWork(laid.path, visibleTo('motion', laid.resolved.settings, exceptions), motionPrinter(setup)),
   )
 }

@@ -7,21 +7,20 @@ import { root } from './lib/paths.mjs'
 
 /** Prints one JSON line a figure: first the core by itself, then the application in a browser. A name picks one of the two. */
 const [only] = process.argv.slice(2)
-// Freed memory stays with the process, as it does in a browser. By default it goes back to the system at once, and on a
-// virtual machine whose host takes it away to be asked for again page by page: that took up to half of all time, and
-// measures the machine.
-const environment = { ...process.env, MALLOC_MMAP_THRESHOLD_: `${1 << 30}`, MALLOC_TRIM_THRESHOLD_: `${2 ** 32}` }
+// In the core's own figures freed memory stays with the process. By default it goes back to the system at once, and a virtual
+// machine's host may take it away, to be asked for again page by page: that took up to half of all time.
+const keepsMemory = { ...process.env, MALLOC_MMAP_THRESHOLD_: `${1 << 30}`, MALLOC_TRIM_THRESHOLD_: `${2 ** 32}` }
 installPackages()
 const runs = []
 if (only !== 'views') {
   await build(['bench'])
-  runs.push([process.execPath, ['--enable-source-maps', join(root, 'dist/bench/main.js'), ...process.argv.slice(2)]])
+  runs.push([process.execPath, ['--enable-source-maps', join(root, 'dist/bench/main.js'), ...process.argv.slice(2)], keepsMemory])
 }
 if (only === undefined || only === 'views') {
   installDebian('chromium', ['/usr/bin/chromium'])
-  runs.push([join(root, 'node_modules/.bin/playwright'), ['test', '--config', 'e2e/measure.config.ts']])
+  runs.push([join(root, 'node_modules/.bin/playwright'), ['test', '--config', 'e2e/measure.config.ts'], process.env])
 }
-for (const [command, args] of runs) {
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: environment })
+for (const [command, args, env] of runs) {
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env })
   if (status !== 0) process.exit(status ?? 1)
 }

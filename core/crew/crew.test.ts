@@ -4,11 +4,14 @@ import { Cancelled, InputError } from '../errors'
 import { asModelled } from '../mesh/place'
 import { type Prediction, predict, predictWork } from '../predict'
 import type { SettingValues } from '../profile/settings'
+import { usualGrip } from '../strength/grip'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { partOf } from '../testing/solids'
+import { doPiece } from '../work/doAlone'
 import type { Work } from '../work/work'
 import { Crew, type CrewMessage, type Line } from './crew'
+import { tasks } from './tasks'
 
 const open = () => testKernel
 const part = partOf('hook', carryHook())
@@ -76,6 +79,25 @@ describe('a crew', () => {
     const alone = predict(part, asModelled, setupOf(), values, { kernel: await testKernel })
     const crew = new Crew(open, [takesFirst(3, byHelper), takesFirst(2, byHelper)])
     expect(await crew.do(work(values))).toEqual(alone)
+  })
+
+  it('finds every task that a prediction hands out by its name', async () => {
+    const kernel = await testKernel
+    const seen = new Set<string>()
+    for (const values of candidates) {
+      const load = { grip: usualGrip, direction: { azimuthDeg: 30, elevationDeg: 20 } }
+      const handed = predictWork(part, asModelled, setupOf(), values, { load })
+      // A helper that finds no task by the name would say that it failed, and its leader would do everything alone.
+      for (let step = handed.next([]); !step.done; ) {
+        for (const { task } of step.value.pieces) {
+          expect(tasks.get(task.name)).toBe(task)
+          seen.add(task.name)
+        }
+        const bundle = step.value
+        step = handed.next(bundle.pieces.map((_, i) => doPiece(bundle, i, kernel, () => {})))
+      }
+    }
+    expect([...seen].sort()).toEqual([...tasks.keys()].sort())
   })
 
   it('does itself what a helper could not', async () => {

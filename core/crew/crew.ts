@@ -1,7 +1,7 @@
 import { Cancelled } from '../errors'
 import type { PolygonKernel } from '../regions/polygon'
-import type { OnProgress } from '../work/doAlone'
-import { type Bundle, runPiece, toldShare, type Work } from '../work/work'
+import { doPiece, type OnProgress } from '../work/doAlone'
+import type { Bundle, Work } from '../work/work'
 import { buffersOf } from './buffersOf'
 import { tasks } from './tasks'
 
@@ -70,27 +70,27 @@ export class Crew {
     return step.value
   }
 
-  private async doBundle({ pieces, told }: Bundle, kernel: PolygonKernel, onProgress: OnProgress): Promise<unknown[]> {
-    const run = (i: number): unknown =>
-      runPiece(pieces[i]!, { kernel, tick: (share) => told && onProgress(told.stage, toldShare(told, i + share, pieces.length)) })
+  private async doBundle(bundle: Bundle, kernel: PolygonKernel, onProgress: OnProgress): Promise<unknown[]> {
+    const { pieces } = bundle
+    const run = (i: number): unknown => doPiece(bundle, i, kernel, onProgress)
     const isShared = pieces.length > 1 && this.lines.length > 0 && typeof SharedArrayBuffer !== 'undefined'
     if (!isShared) return pieces.map((_, i) => run(i))
     const control = new Int32Array(new SharedArrayBuffer(8))
-    const bundle = ++this.lastBundle
+    const number = ++this.lastBundle
     const results = new Array<unknown>(pieces.length)
     /** Pieces whose results are not there yet, once this thread has done its own. */
     const left = new Set(pieces.keys())
     const failed: number[] = []
     try {
       const answered = new Promise<void>((resolve) =>
-        this.waiting.set(bundle, ({ index, result, failed: hasFailed }) => {
+        this.waiting.set(number, ({ index, result, failed: hasFailed }) => {
           if (hasFailed) failed.push(index)
           else results[index] = result
           left.delete(index)
           if (left.size === 0) resolve()
         }),
       )
-      const call: Call = { kind: 'call', bundle, control, pieces: pieces.map(({ task, input }) => ({ task: task.name, input })) }
+      const call: Call = { kind: 'call', bundle: number, control, pieces: pieces.map(({ task, input }) => ({ task: task.name, input })) }
       for (const line of this.lines) line.post(call, [])
       for (let i = Atomics.add(control, NEXT, 1); i < pieces.length; i = Atomics.add(control, NEXT, 1)) {
         results[i] = run(i)
@@ -101,7 +101,7 @@ export class Crew {
       return results
     } finally {
       Atomics.store(control, STOPPED, 1)
-      this.waiting.delete(bundle)
+      this.waiting.delete(number)
     }
   }
 

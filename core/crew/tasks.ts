@@ -1,15 +1,4 @@
-import {
-  limbsTask,
-  obliqueTask,
-  openTravelTask,
-  physicsTask,
-  sectionsTask,
-  surfaceTask,
-  timeTask,
-  topsTask,
-  uprightTask,
-  volumeTask,
-} from '../figureTasks'
+import * as figureTasks from '../figureTasks'
 import { planBlock } from '../motion/planMotion'
 import { divideLayers } from '../regions/divideLayers'
 import { standAround } from '../regions/findRegions'
@@ -21,23 +10,8 @@ import type { Task } from '../work/work'
 
 /** Every task by its name, so that a thread finds what another asks of it. */
 export const tasks: ReadonlyMap<string, Task<never, unknown>> = new Map(
-  [
-    sliceBlock,
-    divideLayers,
-    standAround,
-    propTops,
-    layBlock,
-    planBlock,
-    limbsTask,
-    surfaceTask,
-    sectionsTask,
-    obliqueTask,
-    timeTask,
-    physicsTask,
-    uprightTask,
-    volumeTask,
-    openTravelTask,
-    travelFigures,
-    topsTask,
-  ].map((task) => [task.name, task as Task<never, unknown>]),
+  [sliceBlock, divideLayers, standAround, propTops, layBlock, planBlock, travelFigures, ...Object.values(figureTasks)].map((task) => [
+    task.name,
+    task as Task<never, unknown>,
+  ]),
 )

@@ -7,7 +7,7 @@ import { sharedRoom } from '../work/shared'
 import { moveCount, type Toolpath, ToolpathBuilder } from './toolpath'
 import { Traveller } from './traveller'
 
-/** Moves from one block to the next, at most for most: a way along a rim may take more. */
+/** Moves from one block to the next that room is made for; a way along a rim may take more. */
 const MOST_JOINING = 256
 
 /** Joins the paths of blocks of layers into one: from where a block ends to where the next begins the nozzle travels as between any two lines. */

@@ -1,18 +1,19 @@
 import type { Stage } from '../profile/setting'
 import type { PolygonKernel } from '../regions/polygon'
-import { runPiece, toldShare, type Work } from './work'
+import { type Bundle, runPiece, toldShare, type Work } from './work'
 
 export type OnProgress = (stage: Stage, share: number) => void
+
+/** Does one piece of a bundle in this thread. */
+export const doPiece = ({ pieces, told }: Bundle, i: number, kernel: PolygonKernel, onProgress: OnProgress): unknown =>
+  runPiece(pieces[i]!, { kernel, tick: (share) => told && onProgress(told.stage, toldShare(told, i + share, pieces.length)) })
 
 /** Does work piece by piece in this thread. */
 export function doAlone<T>(work: Work<T>, kernel: PolygonKernel, onProgress: OnProgress = () => {}): T {
   let step = work.next([])
   while (!step.done) {
-    const { pieces, told } = step.value
-    const results = pieces.map((piece, i) =>
-      runPiece(piece, { kernel, tick: (share) => told && onProgress(told.stage, toldShare(told, i + share, pieces.length)) }),
-    )
-    step = work.next(results)
+    const bundle = step.value
+    step = work.next(bundle.pieces.map((_, i) => doPiece(bundle, i, kernel, onProgress)))
   }
   return step.value
 }

@@ -24,10 +24,11 @@ test('from a typed value to its figures, on the scan', async ({ page }) => {
       const took = figures.evaluate((cell) => {
         const from = performance.now()
         const isOld = (): boolean => cell.querySelector('.opacity-40') !== null
-        return new Promise<number>((resolve) => {
+        return new Promise<number>((resolve, reject) => {
           let began = false
           const look = (): void => {
             if (began && !isOld()) resolve(performance.now() - from)
+            else if (performance.now() - from > 30_000) reject(new Error('The figures were not seen to be computed.'))
             else {
               began = isOld()
               requestAnimationFrame(look)

@@ -17,7 +17,8 @@ test('the paper theme, four candidates', async ({ page }) => {
   await ledger.settled()
   await ledger.type('layerHeight', 2, '0.28')
   await ledger.settled()
-  await page.screenshot({ path: picture('ledger-light') })
+  // New figures fade in.
+  await page.screenshot({ animations: 'disabled', path: picture('ledger-light') })
 })
 
 test('figures opened, and the risks of a candidate', async ({ page }) => {

@@ -1,5 +1,17 @@
 import { InputError } from '../errors'
 import type { TriangleSoup } from '../mesh/mesh'
+import { decimalOf } from '../units/decimalOf'
+import { Growing } from '../units/growing'
+import { readingLimits, tooManyTriangles } from './readingLimits'
+
+const NEWLINE = 10
+const RETURN = 13
+const SPACE = 32
+const TAB = 9
+const SLASH = 47
+const V = 118
+const F = 102
+const [L, P, C, S] = [108, 112, 99, 115]
 
 /**
  * Reads the triangles of an OBJ file; faces of more corners are fanned out. Lengths are taken as mm: the format has no unit.
@@ -7,55 +19,91 @@ import type { TriangleSoup } from '../mesh/mesh'
  * @throws InputError naming the line of a vertex that is no number or a face that names none
  */
 export function readObj(bytes: Uint8Array, fileName = 'model.obj'): TriangleSoup {
-  const vertices: number[] = []
-  const corners: number[] = []
+  const vertices = Growing.ofDoubles()
+  const corners = Growing.ofDoubles()
+  const face: number[] = []
   let number = 0
   let other = 0
-  for (const line of linesOf(bytes)) {
+  const refusal = (what: string): InputError =>
+    new InputError('obj-malformed', what, `${fileName}, line ${number}`, 'Export the model again, or mend that line.')
+  for (let from = 0; from <= bytes.length; ) {
     number++
-    if (line.startsWith('v ')) {
-      const xyz = line.trim().split(/\s+/).slice(1, 4).map(Number)
-      if (xyz.length < 3 || !xyz.every(Number.isFinite)) throw refusal(fileName, number, 'A vertex needs three numbers.')
-      vertices.push(...xyz)
-    } else if (line.startsWith('f ')) {
-      const face = line
-        .trim()
-        .split(/\s+/)
-        .slice(1)
-        .map((word) => indexOf(word, vertices.length / 3))
-      if (face.length < 3) throw refusal(fileName, number, 'A face needs three corners.')
-      if (face.some((i) => !(i >= 0 && i < vertices.length / 3)))
-        throw refusal(fileName, number, 'A face names a vertex that there is not.')
+    if (bytes[from] === NEWLINE) {
+      from++
+      continue
+    }
+    const end = lineEnd(bytes, from)
+    const isVertex = bytes[from] === V && isBlank(bytes[from + 1])
+    const isFace = bytes[from] === F && isBlank(bytes[from + 1])
+    if ((isVertex || isFace) && end - from > readingLimits.lineCharacters)
+      throw refusal(`The line is longer than ${readingLimits.lineCharacters.toLocaleString('en')} characters.`)
+    if (isVertex) {
+      for (let axis = 0, at = from + 1; axis < 3; axis++) {
+        const word = wordAfter(bytes, at, end)
+        at = word.to
+        const value = decimalOf(bytes, word.from, word.to)
+        if (!Number.isFinite(value)) throw refusal('A vertex needs three numbers.')
+        vertices.push(value)
+      }
+    } else if (isFace) {
+      const count = vertices.length / 3
+      face.length = 0
+      for (let word = wordAfter(bytes, from + 1, end); word.to > word.from; word = wordAfter(bytes, word.to, end)) {
+        const vertex = indexOf(bytes, word, count)
+        if (!(vertex >= 0 && vertex < count)) throw refusal('A face names a vertex that there is not.')
+        face.push(vertex)
+        if (face.length > readingLimits.faceCorners)
+          throw refusal(`A face has more than ${readingLimits.faceCorners.toLocaleString('en')} corners.`)
+      }
+      if (face.length < 3) throw refusal('A face needs three corners.')
+      if (corners.length / 9 + face.length - 2 > readingLimits.triangles) throw tooManyTriangles(fileName)
       for (let k = 2; k < face.length; k++)
-        for (const i of [face[0]!, face[k - 1]!, face[k]!]) corners.push(vertices[3 * i]!, vertices[3 * i + 1]!, vertices[3 * i + 2]!)
-    } else if (/^(l|p|curv|surf)\s/.test(line)) other++
+        for (const vertex of [face[0]!, face[k - 1]!, face[k]!])
+          for (let axis = 0; axis < 3; axis++) corners.push(vertices.at(3 * vertex + axis))
+    } else if (isOther(bytes, from, end)) other++
+    from = end + 1
   }
   if (corners.length === 0)
     throw new InputError('obj-empty', 'The file holds no faces.', fileName, 'Export it again as a mesh of triangles.')
   return {
-    corners: Float64Array.from(corners),
-    notes: other > 0 ? [`${other} lines, points or curves of the file are no surface and were left out.`] : [],
+    corners: corners.values,
+    notes: other > 0 ? [`${other.toLocaleString('en')} lines, points or curves of the file are no surface and were left out.`] : [],
   }
 }
 
 /** Counted from 1, or from the last one backwards when negative; texture and normal after a slash do not matter. */
-function indexOf(word: string, count: number): number {
-  const i = Number.parseInt(word, 10)
+function indexOf(bytes: Uint8Array, { from, to }: Word, count: number): number {
+  const slash = bytes.indexOf(SLASH, from)
+  const i = decimalOf(bytes, from, slash >= 0 && slash < to ? slash : to)
+  if (!Number.isInteger(i)) return -1
   return i < 0 ? count + i : i - 1
 }
 
-const refusal = (fileName: string, line: number, what: string): InputError =>
-  new InputError('obj-malformed', what, `${fileName}, line ${line}`, 'Export the model again, or mend that line.')
+function lineEnd(bytes: Uint8Array, from: number): number {
+  const at = bytes.indexOf(NEWLINE, from)
+  return at < 0 ? bytes.length : at
+}
 
-/** Lines of a text, decoded piece by piece so that a large file is not held twice. */
-function* linesOf(bytes: Uint8Array): Generator<string> {
-  let from = 0
-  while (from <= bytes.length) {
-    let to = bytes.indexOf(10, from)
-    if (to < 0) to = bytes.length
-    let text = ''
-    for (let i = from; i < to; i++) text += String.fromCharCode(bytes[i]!)
-    yield text
-    from = to + 1
-  }
+const isBlank = (byte: number | undefined): boolean => byte === SPACE || byte === TAB
+
+interface Word {
+  readonly from: number
+  readonly to: number
+}
+
+/** Where the next word between blanks stands; empty at the end of the line. */
+function wordAfter(bytes: Uint8Array, at: number, end: number): Word {
+  let from = at
+  while (from < end && (isBlank(bytes[from]) || bytes[from] === RETURN)) from++
+  let to = from
+  while (to < end && !isBlank(bytes[to]) && bytes[to] !== RETURN) to++
+  return { from, to }
+}
+
+/** Lines, points and free-form curves and surfaces. */
+function isOther(bytes: Uint8Array, from: number, to: number): boolean {
+  const first = bytes[from]
+  if (first !== L && first !== P && first !== C && first !== S) return false
+  const word = String.fromCharCode(...bytes.subarray(from, Math.min(to, from + 5)))
+  return /^(l|p|curv|surf)\s/.test(`${word} `)
 }

@@ -1,7 +1,9 @@
+import { InputError } from '../errors'
 import type { Part } from '../layDown'
 import type { TriangleSoup } from '../mesh/mesh'
 import { repair } from '../mesh/repair'
 import { read3mf } from './read3mf'
+import { readingLimits, refuseUnworkable } from './readingLimits'
 import { readObj } from './readObj'
 import { readStl } from './readStl'
 
@@ -13,10 +15,20 @@ export const modelExtensions = ['.stl', '.3mf', '.obj'] as const
  * by the file's name; what is neither is read as STL, which refuses what it is not.
  *
  * @param key names the content, equal for equal bytes; hosts take the SHA-256 of the file, which each computes natively
- * @throws InputError when the file is no readable model
+ * @throws InputError when the file is no readable model, beyond `readingLimits`, or without a single solid triangle
  */
 export function readPart(bytes: Uint8Array, fileName: string, key: string): Part {
-  return { key, ...repair(readTriangles(bytes, fileName)) }
+  const soup = readTriangles(bytes, fileName)
+  refuseUnworkable(soup, fileName)
+  const { report, ...part } = repair(soup, { name: fileName, mostShells: readingLimits.shells })
+  if (report.triangles === 0 || !(report.areaMm2 > 0))
+    throw new InputError(
+      'model-without-triangles',
+      'Not one triangle of the model has an area.',
+      fileName,
+      'Export the part as a solid body and load it again.',
+    )
+  return { key, ...part, report: { ...report, notes: shortened(report.notes) } }
 }
 
 function readTriangles(bytes: Uint8Array, fileName: string): TriangleSoup {
@@ -24,4 +36,11 @@ function readTriangles(bytes: Uint8Array, fileName: string): TriangleSoup {
   if (isArchive || /\.3mf$/i.test(fileName)) return read3mf(bytes, fileName)
   if (/\.obj$/i.test(fileName)) return readObj(bytes, fileName)
   return readStl(bytes, fileName)
+}
+
+function shortened(notes: readonly string[]): readonly string[] {
+  const left = notes.length - readingLimits.notes
+  return left > 0
+    ? [...notes.slice(0, readingLimits.notes), `There is more of this kind: ${left.toLocaleString('en')} notes are not shown.`]
+    : notes
 }

@@ -1,12 +1,13 @@
 import { InputError } from '../errors'
 import type { TriangleSoup } from '../mesh/mesh'
+import { decimalOf } from '../units/decimalOf'
+import { Growing } from '../units/growing'
+import { readingLimits, tooManyTriangles } from './readingLimits'
 
 const HEADER_BYTES = 84
 const RECORD_BYTES = 50
 /** Bits of a single-precision number that are all set when it is infinite or no number (IEEE 754). */
 const EXPONENT = 0x7f800000
-/** More triangles than this do not fit the memory that the rest of the pipeline needs. */
-const MAX_TRIANGLES = 5_000_000
 
 /**
  * Reads a binary or ASCII STL file. Coordinates are taken as millimetres; stored normals are ignored, since the
@@ -62,7 +63,7 @@ function readBinary(bytes: Uint8Array, fileName: string): TriangleSoup {
   }
   const notes: string[] = []
   if (present > promised) notes.push(`The header counts ${promised} triangles but the file holds ${present}; all ${present} were read.`)
-  if (present > MAX_TRIANGLES) throw tooMany(present, fileName)
+  if (present > readingLimits.triangles) throw tooManyTriangles(fileName)
   const corners = new Float32Array(present * 9)
   const words = new Int32Array(corners.buffer)
   for (let t = 0, at = HEADER_BYTES + 12, out = 0; t < present; t++, at += RECORD_BYTES) {
@@ -76,8 +77,8 @@ function readBinary(bytes: Uint8Array, fileName: string): TriangleSoup {
 }
 
 function readAscii(bytes: Uint8Array, fileName: string): TriangleSoup {
-  const text = ascii(bytes, 0, bytes.length)
-  if (!/^\s*solid\b/i.test(text)) {
+  const words = new Words(bytes)
+  if (!words.next() || !words.is('solid')) {
     throw new InputError(
       'stl-not-stl',
       'This is a text file, but not an STL: it does not begin with "solid".',
@@ -85,31 +86,36 @@ function readAscii(bytes: Uint8Array, fileName: string): TriangleSoup {
       'Load a binary or ASCII STL file.',
     )
   }
-  const numbers: number[] = []
+  const numbers = Growing.ofDoubles()
   const notes: string[] = []
   // Corners are read word by word rather than line by line: files with odd line ends and indents are common.
-  const words = /\b(facet|vertex|endfacet|endsolid)\b/gi
   let inFacet = 0
   let facets = 0
   let ended = false
-  for (let match = words.exec(text); match !== null; match = words.exec(text)) {
-    const word = (match[1] as string).toLowerCase()
-    if (word === 'facet') {
+  const badFacet = (why: string): InputError =>
+    new InputError(
+      'stl-bad-facet',
+      `Triangle ${facets} cannot be read: ${why}.`,
+      `${fileName}, line ${words.line}`,
+      'Export the part again as triangles.',
+    )
+  while (words.next()) {
+    if (words.is('facet')) {
       facets++
       inFacet = 0
-      if (facets > MAX_TRIANGLES) throw tooMany(facets, fileName)
-    } else if (word === 'vertex') {
+    } else if (words.is('vertex')) {
       inFacet++
-      const end = lineEnd(text, words.lastIndex)
-      const parts = text.slice(words.lastIndex, end).trim().split(/\s+/)
-      if (parts.length < 3) throw badFacet(fileName, facets, text, match.index, 'a corner has fewer than three coordinates')
-      numbers.push(Number(parts[0]), Number(parts[1]), Number(parts[2]))
-      words.lastIndex = end
-    } else if (word === 'endfacet') {
-      if (inFacet !== 3) throw badFacet(fileName, facets, text, match.index, `it has ${inFacet} corners where a triangle has 3`)
-    } else {
+      if (numbers.length >= 9 * readingLimits.triangles) throw tooManyTriangles(fileName)
+      for (let axis = 0; axis < 3; axis++) {
+        if (!words.nextInLine()) throw badFacet('a corner has fewer than three coordinates')
+        numbers.push(words.number)
+      }
+      words.skipLine()
+    } else if (words.is('endfacet')) {
+      if (inFacet !== 3) throw badFacet(`it has ${inFacet} corners where a triangle has 3`)
+    } else if (words.is('endsolid')) {
       ended = true
-      words.lastIndex = lineEnd(text, words.lastIndex)
+      words.skipLine()
     }
   }
   if (numbers.length % 9 !== 0 || (facets > 0 && !ended && inFacet !== 3)) {
@@ -120,20 +126,10 @@ function readAscii(bytes: Uint8Array, fileName: string): TriangleSoup {
       'The file is damaged or cut short: copy or export it again.',
     )
   }
-  const bad = numbers.findIndex((number) => !Number.isFinite(number))
+  const bad = numbers.values.findIndex((number) => !Number.isFinite(number))
   if (bad >= 0) throw notANumber(Math.floor(bad / 9), fileName)
   if (!ended && facets > 0) notes.push('The closing "endsolid" is missing; all triangles before it were read.')
-  return { corners: Float64Array.from(numbers), notes }
-}
-
-function badFacet(fileName: string, facet: number, text: string, offset: number, why: string): InputError {
-  const line = text.slice(0, offset).split('\n').length
-  return new InputError(
-    'stl-bad-facet',
-    `Triangle ${facet} cannot be read: ${why}.`,
-    `${fileName}, line ${line}`,
-    'Export the part again as triangles.',
-  )
+  return { corners: numbers.values, notes }
 }
 
 function notANumber(triangle: number, fileName: string): InputError {
@@ -145,22 +141,56 @@ function notANumber(triangle: number, fileName: string): InputError {
   )
 }
 
-function tooMany(count: number, fileName: string): InputError {
-  return new InputError(
-    'stl-too-many',
-    `The file holds ${count} triangles; ${MAX_TRIANGLES} is the most that can be worked on.`,
-    fileName,
-    'Reduce the mesh before loading it.',
-  )
-}
+const SPACE = 32
+const NEWLINE = 10
+const RETURN = 13
 
-function lineEnd(text: string, from: number): number {
-  const at = text.slice(from, from + 400).search(/[\r\n]/)
-  return at < 0 ? Math.min(text.length, from + 400) : from + at
-}
+/** Steps through the words of a text as bytes, of which only numbers are ever decoded. */
+class Words {
+  private from = 0
+  private to = 0
 
-function ascii(bytes: Uint8Array, from: number, to: number): string {
-  let text = ''
-  for (let at = from; at < to; at += 8192) text += String.fromCharCode(...bytes.subarray(at, Math.min(to, at + 8192)))
-  return text
+  constructor(private readonly bytes: Uint8Array) {}
+
+  /** Goes to the next word, if there is one. */
+  next(): boolean {
+    const { bytes } = this
+    let at = this.to
+    while (at < bytes.length && bytes[at]! <= SPACE) at++
+    this.from = at
+    while (at < bytes.length && bytes[at]! > SPACE) at++
+    this.to = at
+    return this.to > this.from
+  }
+
+  /** Goes to the next word of this line, if there is one. */
+  nextInLine(): boolean {
+    const { bytes } = this
+    for (let at = this.to; at < bytes.length && bytes[at] !== NEWLINE && bytes[at] !== RETURN; at++)
+      if (bytes[at]! > SPACE) return this.next()
+    return false
+  }
+
+  skipLine(): void {
+    const { bytes } = this
+    while (this.to < bytes.length && bytes[this.to] !== NEWLINE && bytes[this.to] !== RETURN) this.to++
+  }
+
+  /** Whether the word says this, in capitals or not. */
+  is(keyword: string): boolean {
+    if (this.to - this.from !== keyword.length) return false
+    for (let k = 0; k < keyword.length; k++) if ((this.bytes[this.from + k]! | 32) !== keyword.charCodeAt(k)) return false
+    return true
+  }
+
+  get number(): number {
+    return decimalOf(this.bytes, this.from, this.to)
+  }
+
+  /** Line of the word, the first is 1. */
+  get line(): number {
+    let line = 1
+    for (let at = 0; at < this.from; at++) if (this.bytes[at] === NEWLINE) line++
+    return line
+  }
 }

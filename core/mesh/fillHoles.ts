@@ -1,7 +1,10 @@
 import earcut from 'earcut'
+import { Growing } from '../units/growing'
 import type { Edges } from './edges'
 import type { Mesh } from './mesh'
 
+/** A rim of more corners than this is left open: putting a face into it takes time that grows faster than its length. */
+const LONGEST_RIM = 20_000
 /** A hole counts as flat when its rim leaves its plane by less than this share of its size. */
 const FLATNESS = 1e-3
 
@@ -10,18 +13,18 @@ const FLATNESS = 1e-3
  * surface put there would be a guess.
  */
 export function fillFlatHoles(mesh: Mesh, edges: Edges): { mesh: Mesh; holes: number } {
-  const added: number[] = []
+  const added = Growing.ofIndices()
   let holes = 0
   for (const rim of traceRims(mesh, edges)) {
-    const patch = flatPatch(mesh.positions, rim)
+    const patch = rim.length > LONGEST_RIM ? null : flatPatch(mesh.positions, rim)
     if (patch === null) continue
-    added.push(...patch)
+    for (const vertex of patch) added.push(vertex)
     holes++
   }
   if (holes === 0) return { mesh, holes }
   const triangles = new Uint32Array(mesh.triangles.length + added.length)
   triangles.set(mesh.triangles)
-  triangles.set(added, mesh.triangles.length)
+  triangles.set(added.values, mesh.triangles.length)
   return { mesh: { positions: mesh.positions, triangles }, holes }
 }
 

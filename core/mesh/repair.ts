@@ -1,3 +1,5 @@
+import { InputError } from '../errors'
+import { Growing } from '../units/growing'
 import { shared } from '../work/shared'
 import { type Edges, findEdges } from './edges'
 import { fillFlatHoles } from './fillHoles'
@@ -29,8 +31,13 @@ const SUSPICIOUSLY_SMALL = 2
 /**
  * Makes a clean mesh from a file's triangles. Mends what can be mended without guessing (corners a hair apart, repeated
  * and collapsed triangles, triangles turned inside out, loose specks, flat holes) and lists the rest.
+ *
+ * @throws InputError when it falls into more than `mostShells` bodies
  */
-export function repair(soup: TriangleSoup): { mesh: Mesh; edges: Edges; report: MeshReport } {
+export function repair(
+  soup: TriangleSoup,
+  { name = 'model', mostShells = Infinity }: { readonly name?: string; readonly mostShells?: number } = {},
+): { mesh: Mesh; edges: Edges; report: MeshReport } {
   const notes = [...soup.notes]
   let linked = dropCollapsed(weld(soup.corners), notes)
   if (hasOpenEdge(linked.edges)) {
@@ -47,6 +54,13 @@ export function repair(soup: TriangleSoup): { mesh: Mesh; edges: Edges; report: 
     linked = linkEdges(specks.mesh)
     shells = findShells(linked.mesh, linked.edges)
   }
+  if (shells.count > mostShells)
+    throw new InputError(
+      'model-in-pieces',
+      `The model falls into ${count(shells.count, 'piece')} that do not hang together; ${mostShells.toLocaleString('en')} is the most that can be worked on.`,
+      name,
+      'Its triangles share no corners, or it is no surface: export the solid again.',
+    )
   const outward = turnOutward(linked.mesh, shells, notes)
   if (outward !== linked.mesh) linked = linkEdges(outward)
   if (hasOpenEdge(linked.edges)) {
@@ -115,17 +129,39 @@ function dropCollapsed(mesh: Mesh, notes: string[]): Linked {
   // A repeat makes all three of its edges crowded; few triangles are, so the rest need no look.
   const { edges } = linkEdges(collapsed.mesh)
   if (!edges.uses.some((uses) => uses > 2)) return { mesh: collapsed.mesh, edges }
-  const seen = new Set<string>()
+  const isNew = rememberTriples(collapsed.mesh.triangles.length / 3)
   const repeated = keepTriangles(collapsed.mesh, (a, b, c, t) => {
-    if ([0, 1, 2].some((k) => edges.uses[edges.ofTriangle[3 * t + k]!]! <= 2)) return true
-    const key = [a, b, c].sort((i, j) => i - j).join()
-    if (seen.has(key)) return false
-    seen.add(key)
-    return true
+    const { uses, ofTriangle } = edges
+    if (uses[ofTriangle[3 * t]!]! <= 2 || uses[ofTriangle[3 * t + 1]!]! <= 2 || uses[ofTriangle[3 * t + 2]!]! <= 2) return true
+    return isNew(a, b, c)
   })
   if (repeated.dropped > 0)
     notes.push(`${count(repeated.dropped, 'repeated triangle')} ${repeated.dropped === 1 ? 'was' : 'were'} left out.`)
   return repeated.dropped === 0 ? { mesh: collapsed.mesh, edges } : linkEdges(repeated.mesh)
+}
+
+/** Tells of each triple of vertices, in whatever order, whether it comes for the first time. @param most triples that come at most */
+function rememberTriples(most: number): (a: number, b: number, c: number) => boolean {
+  let size = 16
+  while (size < 2 * most) size *= 2
+  /** Number of the triple + 1; 0 where there is none. */
+  const slots = new Uint32Array(size)
+  const triples = Growing.ofIndices()
+  return (a, b, c) => {
+    const low = Math.min(a, b, c)
+    const high = Math.max(a, b, c)
+    const middle = a + b + c - low - high
+    const mixed = Math.imul(low, 0x9e3779b1) ^ Math.imul(middle, 0x85ebca6b) ^ Math.imul(high, 0xc2b2ae35)
+    let slot = (mixed ^ (mixed >>> 15)) & (size - 1)
+    for (let known = slots[slot]!; known > 0; known = slots[slot]!) {
+      const at = 3 * (known - 1)
+      if (triples.at(at) === low && triples.at(at + 1) === middle && triples.at(at + 2) === high) return false
+      slot = (slot + 1) & (size - 1)
+    }
+    for (const vertex of [low, middle, high]) triples.push(vertex)
+    slots[slot] = triples.length / 3
+    return true
+  }
 }
 
 function keepTriangles(mesh: Mesh, keep: (a: number, b: number, c: number, t: number) => boolean): { mesh: Mesh; dropped: number } {
@@ -200,7 +236,9 @@ function findInverted(mesh: Mesh, shells: Shells): boolean[] {
   for (let t = 0; t < triangleCount(mesh); t++) volumes[shells.ofTriangle[t]!]! += sixfoldVolume(mesh, t) / 6
   if (volumes.every((volume) => volume >= 0)) return []
   const boxes = boxesOf(mesh, shells)
-  return boxes.map((own, i) => volumes[i]! < 0 && !boxes.some((other, j) => j !== i && volumes[j]! > 0 && boxContains(other, own)))
+  // A hollow lies in a body; without a body there is none, and nothing to look through.
+  const bodies = boxes.filter((_, i) => volumes[i]! > 0)
+  return boxes.map((own, i) => volumes[i]! < 0 && !bodies.some((body) => boxContains(body, own)))
 }
 
 function boxesOf({ positions, triangles }: Mesh, { count, ofTriangle }: Shells): Box[] {

@@ -1,10 +1,12 @@
 import { demoParts } from '@sable/demo/scenario'
 import { describe, expect, it } from 'vitest'
+import { InputError } from '../errors'
 import { filamentLength } from '../melt/flow'
 import { type Placement, place } from '../mesh/place'
 import { planMotion } from '../motion/planMotion'
 import { predict } from '../predict'
 import type { SettingValues } from '../profile/settings'
+import { hostilePrograms } from '../testing/hostileFiles'
 import { testKernel } from '../testing/kernel'
 import { layOut } from '../testing/layOut'
 import { setupOf } from '../testing/setups'
@@ -168,11 +170,23 @@ describe('programs that are read', () => {
     expect(slow.limiters.acceleration).toBeGreaterThan(fast.limiters.acceleration)
   })
 
-  it('of nothing, of text, or of half a line are no error', () => {
-    expect(timed('').timeS).toBe(0)
-    expect(timed('hello world\n\n\u0000\u0001').timeS).toBe(0)
-    expect(timed('G1 X').timeS).toBe(0)
+  it('are read with half a line in them, and refused where nothing is a program', () => {
     expect(timed('G1 X1e5 F-3 Y..2').timeS).toBeGreaterThanOrEqual(0)
+    expect(() => timed('')).toThrow(/Nothing in the file moves a machine/)
+    expect(() => timed('hello world, this is no program\n')).toThrow(/Nothing in the file moves a machine/)
+    expect(() => timed(`G1 X5 F600\n${'Gather ye rosebuds while ye may\n'.repeat(200)}`)).toThrow(/Hardly a word/)
+    expect(() => timed('G1 X1\n\u0000\u0001')).toThrow(/no text/)
+  })
+
+  it.each(hostilePrograms)('are refused with their line when they are $what', ({ make }) => {
+    const timer = new ProgramTimer(setupOf().printer)
+    const bytes = make()
+    const run = (): void => {
+      for (let at = 0; at < bytes.length; at += 1 << 20) timer.push(bytes.subarray(at, at + (1 << 20)))
+      timer.finish()
+    }
+    expect(run).toThrow(InputError)
+    expect(run).toThrow(expect.objectContaining({ where: expect.stringMatching(/^line [\d,]+$/) }))
   })
 })
 

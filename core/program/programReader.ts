@@ -1,3 +1,5 @@
+import { InputError } from '../errors'
+
 /** What a program says, word by word; positions in mm, speeds in mm/s. Everything relative is resolved. */
 export interface ProgramSink {
   /** A straight move. The array is the reader's own and holds it only for now. */
@@ -26,6 +28,12 @@ export const readMove = { dx: 0, dy: 1, dz: 2, filament: 3, speed: 4, z: 5 } as 
 const INCH = 25.4
 /** Arcs are run as chords that leave them by no more than this, mm. */
 const ARC_TOLERANCE = 0.01
+/** Chords that the arcs of a program come to at most: so many, and so many more for each of its bytes. */
+const MOST_CHORDS = 5_000_000
+const CHORDS_PER_BYTE = 1 / 8
+/** No machine goes farther from its origin, mm, and no line of a program is longer, bytes. */
+const FARTHEST = 1e6
+const LONGEST_LINE = 1 << 16
 const SEMICOLON = 59
 const OPEN = 40
 const CLOSE = 41
@@ -38,6 +46,9 @@ const AXES = (1 << 23) | (1 << 24) | (1 << 25)
 /**
  * Reads G-code as it comes, piece by piece, whatever wrote it: RS-274 words with the common additive M-codes; absolute
  * and relative, inches, arcs in the XY plane, G92, both filament modes, speed and flow override. Holds one line only.
+ *
+ * Throws `InputError` naming the line for what no machine could run: a line without end, a place far out of reach, arcs
+ * without measure, or bytes that are no text.
  */
 export class ProgramReader {
   lines = 0
@@ -59,13 +70,19 @@ export class ProgramReader {
   private speedShare = 1
   private flowShare = 1
   private motion = 0
+  private chords = 0
+  private bytes = 0
 
   constructor(private readonly sink: ProgramSink) {}
 
   /** Takes the next bytes of the program. */
   push(bytes: Uint8Array): void {
     let from = 0
+    this.bytes += bytes.length
+    if (bytes.includes(0)) throw this.refusal('program-not-text', 'The file holds bytes that are no text: it is no G-code program.')
     const last = bytes.lastIndexOf(NEWLINE)
+    if (bytes.length - 1 - last + (last < 0 ? (this.rest?.length ?? 0) : 0) > LONGEST_LINE)
+      throw this.refusal('program-line-too-long', `A line is longer than ${LONGEST_LINE.toLocaleString('en')} characters.`)
     if (last < 0) {
       this.rest = this.rest ? joined(this.rest, bytes) : bytes.slice()
       return
@@ -79,6 +96,15 @@ export class ProgramReader {
     }
     while (from <= last) from = this.readLine(bytes, from)
     if (from < bytes.length) this.rest = bytes.slice(from)
+  }
+
+  private refusal(code: string, what: string): InputError {
+    return new InputError(
+      code,
+      what,
+      `line ${(this.lines + 1).toLocaleString('en')}`,
+      'Choose a G-code program as it was written for a printer.',
+    )
   }
 
   /** The program has ended. */
@@ -283,6 +309,8 @@ export class ProgramReader {
       const here = position[k]!
       to[k] = this.has(88 + k) ? (this.relative ? here + values[23 + k]! * unit : values[23 + k]! * unit + shift[k]!) : here
     }
+    if (!(Math.abs(to[0]!) <= FARTHEST && Math.abs(to[1]!) <= FARTHEST && Math.abs(to[2]!) <= FARTHEST))
+      throw this.refusal('program-too-far', 'A move ends farther out than any machine reaches.')
     let pushed = 0
     if (this.has(69)) {
       const e = values[4]! * unit
@@ -320,12 +348,16 @@ export class ProgramReader {
       cy = dy / 2 - (side * height * dx) / (2 * half || 1)
     }
     const radius = Math.hypot(cx, cy)
+    if (!(radius <= FARTHEST)) throw this.refusal('program-too-far', 'An arc has its centre farther out than any machine reaches.')
     const from = Math.atan2(-cy, -cx)
     let turn = Math.atan2(dy - cy, dx - cx) - from
     if (clockwise) while (turn >= -1e-9) turn -= 2 * Math.PI
     else while (turn <= 1e-9) turn += 2 * Math.PI
     const step = 2 * Math.acos(Math.max(0, 1 - ARC_TOLERANCE / Math.max(radius, ARC_TOLERANCE)))
     const pieces = radius > 0 ? Math.max(1, Math.ceil(Math.abs(turn) / Math.max(step, 1e-3))) : 1
+    this.chords += pieces
+    if (this.chords > MOST_CHORDS + CHORDS_PER_BYTE * this.bytes)
+      throw this.refusal('program-too-many-arcs', `The arcs of the program come to more than ${MOST_CHORDS.toLocaleString('en')} moves.`)
     let [x, y] = [0, 0]
     for (let i = 1; i <= pieces; i++) {
       const at = from + (turn * i) / pieces

@@ -1,3 +1,4 @@
+import { InputError } from '../errors'
 import { filamentArea } from '../melt/flow'
 import { type Limiter, limiterCode, limiters } from '../motion/limiters'
 import { MoveChunk, nextMove, type PlannedMoves, pace } from '../motion/moveChunk'
@@ -36,6 +37,12 @@ const CHUNK = 4096
 const LONGEST_CHUNK = 1 << 16
 /** Speed of moves before a program has given any, mm/s; semi-empirical, and rare. */
 const FIRST_SPEED = 50
+/** More layers than this no machine lays; a pattern that finds so many matches something else. */
+const MOST_LAYERS = 100_000
+/** A text in which so many times more words are not understood than moves are made is no program. */
+const MOST_UNKNOWN_PER_MOVE = 10
+
+const CHOOSE_PROGRAM = 'Choose a G-code program as it was written for a printer.'
 
 /** Times a program on a machine, piece by piece; holds no more than a chunk of it. */
 export class ProgramTimer implements ProgramSink {
@@ -89,9 +96,20 @@ export class ProgramTimer implements ProgramSink {
     this.reader.push(bytes)
   }
 
+  /** @throws InputError for what is no program: nothing in it moves, or hardly a word of it is understood */
   finish(): ProgramFigures {
     this.reader.finish()
     this.flush()
+    if (this.moves === 0)
+      throw new InputError('program-without-moves', 'Nothing in the file moves a machine: it is no G-code program.', '', CHOOSE_PROGRAM)
+    const unknown = [...this.unknownWords.values()].reduce((sum, times) => sum + times, 0)
+    if (unknown > 100 && unknown > MOST_UNKNOWN_PER_MOVE * this.moves)
+      throw new InputError(
+        'program-not-understood',
+        'Hardly a word of the file is understood: it is no G-code program.',
+        '',
+        CHOOSE_PROGRAM,
+      )
     return {
       timeS: this.time + this.dwelt,
       timeByFeatureS: Object.fromEntries(
@@ -181,7 +199,7 @@ export class ProgramTimer implements ProgramSink {
         this.layersNamed = true
         this.layers.length = 0
       }
-      this.layers.push({ z: 0, timeS: 0 })
+      this.beginLayer(0)
     }
   }
 
@@ -203,7 +221,18 @@ export class ProgramTimer implements ProgramSink {
     const last = this.layers[this.layers.length - 1]
     if (this.layersNamed) {
       if (last && last.z === 0) last.z = z
-    } else if (!last || z > last.z + 1e-6) this.layers.push({ z, timeS: 0 })
+    } else if (!last || z > last.z + 1e-6) this.beginLayer(z)
+  }
+
+  private beginLayer(z: number): void {
+    if (this.layers.length === MOST_LAYERS)
+      throw new InputError(
+        'program-too-many-layers',
+        `The program begins more than ${MOST_LAYERS.toLocaleString('en')} layers.`,
+        `line ${this.reader.lines.toLocaleString('en')}`,
+        'If you gave a pattern for layers, let it match fewer comments.',
+      )
+    this.layers.push({ z, timeS: 0 })
   }
 
   private note(label: number): void {

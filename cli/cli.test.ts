@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { writeProfileFile } from '@sable/core/formats/profileFile'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { limiters } from '@sable/core/motion/limiters'
+import { smallHostileModels } from '@sable/core/testing/hostileFiles'
 import { blockMesh } from '@sable/core/testing/solids'
 import { carryHook } from '@sable/demo/parts/carryHook'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
@@ -21,6 +22,13 @@ beforeAll(() => {
     join(folder, 'B.json'),
     writeProfileFile({ name: 'thick', settings: { layerHeight: 0.28 }, printer: 'cutter', nozzle: 0.6, material: 'petg' }),
   )
+  writeFileSync(join(folder, 'zero.stl'), smallHostileModels.find(({ fileName }) => fileName === 'zero.stl')!.make())
+  writeFileSync(join(folder, 'poem.txt'), 'Gather ye rosebuds while ye may, old time is still a-flying.\n'.repeat(40))
+  const profile = { format: 'sable-lantern/profile', version: 1 }
+  writeFileSync(join(folder, 'noNozzle.json'), JSON.stringify({ ...profile, nozzle: 'nonsense' }))
+  writeFileSync(join(folder, 'noKey.json'), JSON.stringify({ ...profile, nozle: 0.4 }))
+  writeFileSync(join(folder, 'noSetting.json'), JSON.stringify({ ...profile, settings: { layerHigth: 0.2 } }))
+  writeFileSync(join(folder, 'hard.json'), JSON.stringify({ ...profile, nozzle: 'hard-0.4' }))
   writeFileSync(join(folder, 'old.json'), '{"format":"sable-lantern/profile","version":0}')
 })
 afterAll(() => rmSync(folder, { recursive: true }))
@@ -97,6 +105,14 @@ describe('sable predict', () => {
     expect(json().settings).toMatchObject({ layerHeight: 0.2, lineWidth: 0.6, nozzleTemperature: 240 })
   })
 
+  it('takes a nozzle by its key, from the command or from the profile', async () => {
+    const byKey = await sable('predict', join(folder, 'cube.stl'), '--nozzle', 'hard-0.4', '--json')
+    const byProfile = await sable('predict', join(folder, 'cube.stl'), '--profile', join(folder, 'hard.json'), '--json')
+    expect(byKey.status).toBe(0)
+    expect(byProfile.json().melt).toEqual(byKey.json().melt)
+    expect(byKey.json().melt.failsAt).not.toBe((await sable('predict', join(folder, 'cube.stl'), '--json')).json().melt.failsAt)
+  })
+
   it('is one npm command, finds files from where it was called, and prints a table for people', () => {
     const args = ['--prefix', root, 'run', '-s', 'sable', '--', 'predict', 'cube.stl', '--rotate', '90,0,0', '--scale', '0.5']
     const { stdout, status } = spawnSync('npm', args, { cwd: folder, encoding: 'utf8' })
@@ -138,7 +154,24 @@ describe('what cannot be done', () => {
     [
       'a printer that is not on the shelf',
       ['predict', 'cube.stl', '--printer', 'ark'],
-      /--printer: The shelf has no "ark"\. Choose one of dory, lugger, cutter, towline\./,
+      /--printer: The shelf has no "ark"\. Known keys: dory, lugger, cutter, towline\./,
+    ],
+    ['a model without a solid triangle', ['predict', 'zero.stl'], /zero\.stl: All corners of the model lie in one place\. Export it again/],
+    ['a program that is English', ['time', 'poem.txt'], /poem\.txt: Nothing in the file moves a machine/],
+    ['a program that is a model', ['time', 'cube.stl'], /cube\.stl, line 1: The file holds bytes that are no text/],
+    [
+      'a nozzle that there is not',
+      ['predict', 'cube.stl', '--nozzle', 'nonsense'],
+      /--nozzle: The shelf has no "nonsense"\. Known keys: bore-/,
+    ],
+    ['a nozzle that is nearly there', ['predict', 'cube.stl', '--nozzle', 'hrd-0.4'], /Did you mean hard-0\.4/],
+    ['a bore that there is not', ['predict', 'cube.stl', '--nozzle', '0.37'], /The shelf has no "0\.37 mm"/],
+    ['a profile with a nozzle that there is not', ['predict', 'cube.stl', '--profile', 'noNozzle.json'], /The shelf has no "nonsense"/],
+    ['a profile with a key that there is not', ['predict', 'cube.stl', '--profile', 'noKey.json'], /no "nozle"\. Did you mean nozzle\?/],
+    [
+      'a profile with a setting that there is not',
+      ['predict', 'cube.stl', '--profile', 'noSetting.json'],
+      /layerHigth.*Did you mean layerHeight/,
     ],
     [
       'a profile of another version',
@@ -147,7 +180,7 @@ describe('what cannot be done', () => {
     ],
     ['no command at all', ['dance'], /unknown command/],
   ])('%s goes to stderr with a sentence and a status', async (_what, args, sentence) => {
-    const { status, stdout, stderr } = await sable(...args.map((arg) => (/^[\w.]+\.(stl|json)$/.test(arg) ? join(folder, arg) : arg)))
+    const { status, stdout, stderr } = await sable(...args.map((arg) => (/^[\w.]+\.(stl|json|txt)$/.test(arg) ? join(folder, arg) : arg)))
     expect(status).not.toBe(0)
     expect(stdout).toBe('')
     expect(stderr).toMatch(sentence)

@@ -1,12 +1,14 @@
 import { InputError } from '@sable/core/errors'
+import { nearestNames } from '@sable/core/profile/nearestNames'
 import type { Setup } from '@sable/core/profile/resolve'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
+import { typedNumber } from '@sable/core/units/typedNumber'
 
 /** What a command says about the machine; absent means the default. */
 export interface SetupChoice {
   readonly printer?: string | undefined
-  /** Bore, mm. */
-  readonly nozzle?: number | undefined
+  /** Key, or bore, mm. */
+  readonly nozzle?: number | string | undefined
   readonly material?: string | undefined
 }
 
@@ -14,31 +16,23 @@ const DEFAULTS = { printer: 'lugger', nozzle: 0.4, material: 'pla' } as const
 
 /** Finds the starter records that a command names. @throws InputError listing what there is */
 export function findSetup(choice: SetupChoice): Setup {
-  const bore = choice.nozzle ?? DEFAULTS.nozzle
-  const nozzle = starterNozzles.find((record) => record.bore === bore)
-  if (!nozzle)
-    throw unknown(
-      '--nozzle',
-      `${bore} mm`,
-      starterNozzles.map((record) => `${record.bore}`),
-    )
   return {
     printer: byKey('--printer', starterPrinters, choice.printer ?? DEFAULTS.printer),
-    nozzle,
+    nozzle: nozzleOf(choice.nozzle ?? DEFAULTS.nozzle),
     material: byKey('--material', starterMaterials, choice.material ?? DEFAULTS.material),
   }
 }
 
-function byKey<T extends { readonly key: string }>(option: string, records: readonly T[], key: string): T {
-  const found = records.find((record) => record.key === key)
-  if (!found)
-    throw unknown(
-      option,
-      key,
-      records.map((record) => record.key),
-    )
-  return found
+/** A nozzle by its key, or the plain one of a bore. */
+function nozzleOf(given: number | string): Setup['nozzle'] {
+  const bore = typeof given === 'number' ? given : typedNumber(given)
+  const ofBore = starterNozzles.find((record) => record.bore === bore)
+  return ofBore ?? byKey('--nozzle', starterNozzles, Number.isNaN(bore) ? String(given) : `${bore} mm`)
 }
 
-const unknown = (option: string, given: string, known: readonly string[]): InputError =>
-  new InputError('record-unknown', `The shelf has no "${given}".`, option, `Choose one of ${known.join(', ')}.`)
+function byKey<T extends { readonly key: string }>(option: string, records: readonly T[], key: string): T {
+  const found = records.find((record) => record.key === key)
+  if (found) return found
+  const known = records.map((record) => record.key)
+  throw new InputError('record-unknown', `The shelf has no "${key}".`, option, nearestNames(key, known, 'keys'))
+}

@@ -7,7 +7,7 @@ import type { Command } from 'commander'
 /** What says how a part is to be printed; over a profile file where one is given. */
 export interface SharedOptions {
   readonly printer?: string
-  readonly nozzle?: number
+  readonly nozzle?: string
   readonly material?: string
   readonly set: readonly string[]
   readonly scale: number
@@ -21,7 +21,7 @@ export interface SharedOptions {
 export const withOptions = (command: Command): Command =>
   command
     .option('--printer <key>', 'printer from the shelf')
-    .option('--nozzle <mm>', 'bore of the nozzle, mm', readNumber('--nozzle'))
+    .option('--nozzle <key or mm>', 'nozzle from the shelf, or its bore, mm')
     .option('--material <key>', 'material from the shelf')
     .option(
       '--set <name=value>',

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs'
 import { basename } from 'node:path'
 import { InputError } from '@sable/core/errors'
 import type { Setup } from '@sable/core/profile/resolve'
-import { ProgramTimer } from '@sable/core/program/timeProgram'
+import { type ProgramFigures, ProgramTimer } from '@sable/core/program/timeProgram'
 import type { Command } from 'commander'
 import { unreadable } from '../files'
 import { findSetup } from '../findRecords'
@@ -26,12 +26,13 @@ export function addTime(program: Command): void {
       ) => {
         const { printer } = findSetup({ printer: options.printer })
         const timer = newTimer(printer, options)
+        let figures: ProgramFigures
         try {
           for await (const piece of createReadStream(path, { highWaterMark: 1 << 20 })) timer.push(piece as Buffer)
+          figures = timer.finish()
         } catch (error) {
-          throw unreadable(path, error)
+          throw error instanceof InputError ? inFile(error, basename(path)) : unreadable(path, error)
         }
-        const figures = timer.finish()
         print(options.json ? JSON.stringify(figures, null, 2) : asProgramTable(basename(path), printer.name, figures))
       },
     )
@@ -52,3 +53,7 @@ function newTimer(
     )
   }
 }
+
+/** A refusal of something in a file, with the file's name. */
+const inFile = ({ code, message, where, remedy }: InputError, name: string): InputError =>
+  new InputError(code, message, where === '' ? name : `${name}, ${where}`, remedy)

@@ -1,5 +1,7 @@
+import { z } from 'zod'
 import { InputError } from '../errors'
 import { type Exception, exceptionsSchema } from '../profile/exceptions'
+import { nearestNames } from '../profile/nearestNames'
 import { checkValue, type SettingValues } from '../profile/settings'
 
 const FORMAT = 'sable-lantern/profile'
@@ -9,9 +11,9 @@ const VERSION = 1
 export interface ProfileFile {
   readonly name: string
   readonly settings: SettingValues
-  /** Keys of shelf records; nozzle bore in mm. */
+  /** Keys of shelf records; a nozzle by its key or its bore, mm. */
   readonly printer?: string
-  readonly nozzle?: number
+  readonly nozzle?: number | string
   readonly material?: string
   /** Places where other values hold. */
   readonly exceptions?: readonly Exception[]
@@ -37,15 +39,33 @@ export function readProfileFile(text: string, fileName: string): ProfileFile {
   const settings = Object.fromEntries(
     Object.entries(given).map(([name, value]) => [name, checkValue(name, value, fileName)]),
   ) as SettingValues
-  const { name, printer, nozzle, material } = content
+  const { name, printer, nozzle, material } = namesIn(content, fileName)
   return {
-    name: typeof name === 'string' && name !== '' ? name : fileName.replace(/^.*\//, '').replace(/\.json$/i, ''),
+    name: name !== undefined && name !== '' ? name : fileName.replace(/^.*\//, '').replace(/\.json$/i, ''),
     settings,
-    ...(typeof printer === 'string' ? { printer } : {}),
-    ...(typeof nozzle === 'number' ? { nozzle } : {}),
-    ...(typeof material === 'string' ? { material } : {}),
+    ...(printer === undefined ? {} : { printer }),
+    ...(nozzle === undefined ? {} : { nozzle }),
+    ...(material === undefined ? {} : { material }),
     ...(content.exceptions === undefined ? {} : { exceptions: readExceptions(content.exceptions, fileName) }),
   }
+}
+
+const namesSchema = z.object({
+  name: z.string('"name" must be a text.').optional(),
+  printer: z.string('"printer" must be the key of a printer.').optional(),
+  nozzle: z.union([z.number().positive(), z.string()], '"nozzle" must be the key of a nozzle, or its bore in mm.').optional(),
+  material: z.string('"material" must be the key of a material.').optional(),
+})
+const knownKeys = ['format', 'version', 'settings', 'exceptions', ...Object.keys(namesSchema.shape)]
+
+/** What a profile file names beside its settings. @throws InputError for a key that there is not, or of the wrong kind */
+function namesIn(content: Record<string, unknown>, fileName: string): z.infer<typeof namesSchema> {
+  const stray = Object.keys(content).find((key) => !knownKeys.includes(key))
+  if (stray !== undefined)
+    throw new InputError('profile-key-unknown', `A profile has no "${stray}".`, fileName, nearestNames(stray, knownKeys, 'keys'))
+  const parsed = namesSchema.safeParse(content)
+  if (parsed.success) return parsed.data
+  throw new InputError('profile-malformed', parsed.error.issues[0]!.message, fileName, 'List the keys with: sable shelf.')
 }
 
 /** Checks a list of exceptions. @throws InputError naming the entry and the field */

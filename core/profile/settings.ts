@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { InputError } from '../errors'
+import { nearestNames, plain } from './nearestNames'
 import type { Setting } from './setting'
 import { airSettings } from './table/air'
 import { coreSettings } from './table/core'
@@ -100,12 +101,11 @@ export function describeRange(setting: Setting): string {
 }
 
 function suggestName(name: string): string {
-  const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]/g, '')
   const wanted = plain(name)
   const match = settingNames.find((known) =>
     [known, settings[known].label, ...settings[known].synonyms].some(
       (word) => plain(word) === wanted || (wanted.length > 3 && plain(word).includes(wanted)),
     ),
   )
-  return match ? `Did you mean ${match}?` : `Known settings: ${settingNames.join(', ')}.`
+  return match ? `Did you mean ${match}?` : nearestNames(name, settingNames, 'settings')
 }

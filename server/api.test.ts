@@ -6,7 +6,7 @@ import { settingNames } from '@sable/core/profile/settings'
 import { blockMesh } from '@sable/core/testing/solids'
 import request from 'supertest'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { migrate } from './database/migrations'
+import { migrate } from './database/migrations/migrate'
 import { seedDemo } from './seed'
 import { type OpenServer, openServer, TEST_PORT } from './testing/openServer'
 

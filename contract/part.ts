@@ -28,3 +28,6 @@ export const partSchema = z.object({
 export type StoredPart = z.infer<typeof partSchema>
 
 export const partListSchema = z.array(partSchema)
+
+/** Taking a part away, and bringing it back. */
+export const removedSchema = z.object({ removed: z.boolean() })

@@ -85,6 +85,7 @@ function startServer(fresh) {
       env: {
         ...process.env,
         NODE_ENV: 'production',
+        SABLE_DATA_FOLDER: dataDir,
         SABLE_PORT: String(port),
         SABLE_DB_SOCKET: database.socketPath,
         SABLE_DB_PASSWORD: database.password,

@@ -40,7 +40,7 @@ const writeOf = ({ name, partId, placement, purpose, candidates, revision }: Lin
 
 describe('the demo', () => {
   it('is there once: the carry hook with three candidates, four parts, a shelf', async () => {
-    await seedDemo(server, false)
+    await seedDemo(server, false, server.uploadFolder)
     const lineup = await demo()
     expect(lineup.candidates.map(({ name }) => name)).toEqual(['everyday', 'sturdy', 'quick'])
     const parts = (await get('/api/parts')).body
@@ -62,7 +62,7 @@ describe('the demo', () => {
     await put(`/api/lineups/${lineup.id}`)
       .send({ ...writeOf(lineup), candidates: [] })
       .expect(200)
-    await seedDemo(server, true)
+    await seedDemo(server, true, server.uploadFolder)
     expect((await demo()).candidates).toHaveLength(3)
     expect((await get(`/api/lineups/${mine.id}`)).body.name).toBe('mine')
   })

@@ -1,16 +1,17 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import { lineupContentSchema, lineupWriteSchema } from '@sable/contract/lineup'
-import { LARGEST_UPLOAD } from '@sable/contract/part'
 import express, { type Express } from 'express'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import { checkOrigin } from './guard/checkOrigin'
 import { securityHeaders, workerHeaders } from './guard/securityHeaders'
 import type { LineupStore } from './lineups'
-import type { PartStore } from './parts'
-import { answerProblem, databaseAway, ProblemError, parseRequest } from './problems'
+import { partRoutes } from './parts/partRoutes'
+import type { PartStore } from './parts/partStore'
+import { answerProblem, databaseAway, jsonBody, noSuchAddress, parseRequest } from './problems'
 import { searchRoutes } from './search/searchRoutes'
 import type { SearchRunner } from './search/searchRunner'
 import type { SearchStore } from './search/searchStore'
+import { setAsideRoutes } from './setAsideRoutes'
 import type { ShelfStore } from './shelf'
 import { shelfRoutes } from './shelfRoutes'
 
@@ -22,12 +23,14 @@ export interface AppParts {
   readonly searches: SearchStore
   readonly searchRunner: SearchRunner
   readonly port: number
+  /** Where uploads lie until they are read. */
+  readonly uploadFolder: string
   /** Folder of the built interface; absent in tests of the API alone. */
   readonly webRoot?: string
 }
 
 /** Puts the HTTP side together: guards, routes, the built interface, problems. */
-export function createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, port, webRoot }: AppParts): Express {
+export function createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, port, uploadFolder, webRoot }: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(securityHeaders)
@@ -39,24 +42,10 @@ export function createApp({ sequelize, parts, shelf, lineups, searches, searchRu
   })
 
   app.use('/api/shelf', shelfRoutes(shelf))
+  app.use('/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches }))
   app.use('/api/searches', searchRoutes(searches, searchRunner))
 
-  app.get('/api/parts', async (_request, response) => {
-    response.json(await parts.list())
-  })
-  app.post('/api/parts', express.raw({ type: () => true, limit: LARGEST_UPLOAD }), async (request, response) => {
-    const fileName = fileNameOf(request.query.fileName)
-    const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0)
-    const name = fileName.replace(/\.stl$/i, '').slice(0, 80) || 'part'
-    response.status(201).json(await parts.add({ name, fileName, bytes, demo: false }))
-  })
-  app.get('/api/parts/:id/file', async (request, response) => {
-    const { bytes, contentKey } = await parts.file(request.params.id)
-    response
-      .set({ ETag: `"${contentKey}"`, 'Cache-Control': 'private, max-age=31536000, immutable' })
-      .type('model/stl')
-      .send(bytes)
-  })
+  app.use('/api/parts', partRoutes(parts, uploadFolder))
 
   app.get('/api/lineups', async (_request, response) => {
     response.json(await lineups.list())
@@ -68,7 +57,7 @@ export function createApp({ sequelize, parts, shelf, lineups, searches, searchRu
     response.json(await lineups.get(request.params.id))
   })
   app.put('/api/lineups/:id', json, async (request, response) => {
-    response.json(await lineups.write(request.params.id, parseRequest(lineupWriteSchema, request.body)))
+    response.json(await lineups.write(request.params.id as string, parseRequest(lineupWriteSchema, request.body)))
   })
   app.delete('/api/lineups/:id', async (request, response) => {
     await lineups.remove(request.params.id)
@@ -79,13 +68,7 @@ export function createApp({ sequelize, parts, shelf, lineups, searches, searchRu
   })
 
   app.use('/api', (request) => {
-    throw new ProblemError(
-      404,
-      'no-such-address',
-      'There is nothing at this address.',
-      `${request.method} ${request.originalUrl}`,
-      'Check the address.',
-    )
+    throw noSuchAddress(`${request.method} ${request.originalUrl}`)
   })
   if (webRoot !== undefined) serveInterface(app, webRoot)
   app.use(answerProblem)
@@ -100,12 +83,7 @@ async function databaseAwayAfter(patience: number): Promise<never> {
   throw databaseAway()
 }
 
-const json = express.json({ limit: '2mb' })
-
-function fileNameOf(given: unknown): string {
-  const name = typeof given === 'string' ? given.replace(/^.*[\\/]/, '').trim() : ''
-  return name === '' ? 'part.stl' : name.slice(0, 255)
-}
+const json = jsonBody(2 * 2 ** 20)
 
 /** Built files carry a hash in their names and never change; every other address is the app itself, which routes within. */
 function serveInterface(app: Express, webRoot: string): void {

@@ -10,9 +10,11 @@ import {
   type ProfileRevisionList,
   profileRevisionListSchema,
 } from '@sable/contract/lineup'
-import type { Sequelize, Transaction } from 'sequelize'
+import { Op, type Sequelize, type Transaction } from 'sequelize'
 import type { LineupRow, Models } from './database/models'
-import { notFound, ProblemError } from './problems'
+import { reasonOf, type Unreadable } from './database/readEach'
+import { transact } from './database/transact'
+import { notFound, ProblemError, unreadableRecord } from './problems'
 
 /**
  * Lineups, and the profiles that their candidates are. Whatever belongs together is written in one transaction, and every
@@ -24,12 +26,12 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
     const candidates = await models.candidates.findAll({ where: { lineupId: row.id }, order: [['position', 'ASC']], ...within })
     const profiles = await models.profiles.findAll({ where: { id: candidates.map((candidate) => candidate.profileId) }, ...within })
     const byId = new Map(profiles.map((profile) => [profile.id, profile]))
-    return lineupSchema.parse({
+    return parseStored({
       id: row.id,
       name: row.name,
       partId: row.partId,
-      placement: JSON.parse(row.placement),
-      purpose: JSON.parse(row.purpose),
+      placement: row.placement,
+      purpose: row.purpose,
       revision: row.revision,
       demo: Boolean(row.demo),
       updatedAt: row.updatedAt.toISOString(),
@@ -42,14 +44,27 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
           nozzle,
           material,
           ...(spool === null ? {} : { spool }),
-          values: JSON.parse(profile?.settingValues ?? '{}'),
-          exceptions: JSON.parse(profile?.exceptions ?? '[]'),
+          values: profile?.settingValues ?? '{}',
+          exceptions: profile?.exceptions ?? '[]',
         }
       }),
     })
   }
 
-  const writeProfile = async ({ id, name, values, exceptions: places }: Candidate, at: Date, transaction: Transaction): Promise<void> => {
+  const writeProfile = async (
+    { id, name, values, exceptions: places }: Candidate,
+    { id: lineupId, updatedAt: at }: LineupRow,
+    transaction: Transaction,
+  ): Promise<void> => {
+    const elsewhere = await models.candidates.findOne({ where: { profileId: id, lineupId: { [Op.ne]: lineupId } }, transaction })
+    if (elsewhere)
+      throw new ProblemError(
+        409,
+        'candidate-elsewhere',
+        'Another lineup has a candidate with this id.',
+        `candidate "${name}", ${id}`,
+        'Give the candidate an id of its own.',
+      )
     const settingValues = JSON.stringify(values)
     const exceptions = JSON.stringify(places)
     const known = await models.profiles.findByPk(id, { transaction })
@@ -61,7 +76,7 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
   }
 
   const writeContent = async (row: LineupRow, content: LineupContent, transaction: Transaction): Promise<void> => {
-    for (const candidate of content.candidates) await writeProfile(candidate, row.updatedAt, transaction)
+    for (const candidate of content.candidates) await writeProfile(candidate, row, transaction)
     await models.candidates.destroy({ where: { lineupId: row.id }, transaction })
     await models.candidates.bulkCreate(
       content.candidates.map(({ id, printer, nozzle, material, spool }, position) => ({
@@ -82,7 +97,9 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
   }
 
   const checkReferences = async (content: LineupContent, transaction: Transaction): Promise<void> => {
-    if (!(await models.parts.findByPk(content.partId, { transaction }))) throw notFound('part', content.partId)
+    // Locked, so that it is not taken away meanwhile.
+    const part = await models.parts.findOne({ where: { id: content.partId, removedAt: null }, transaction, lock: transaction.LOCK.SHARE })
+    if (!part) throw notFound('part', content.partId)
     for (const [table, field] of [
       ['printers', 'printer'],
       ['nozzles', 'nozzle'],
@@ -116,14 +133,32 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
       )
     },
 
+    /** Lineups that cannot be opened, with all that is stored of them. */
+    async unreadable(): Promise<Unreadable[]> {
+      const found: Unreadable[] = []
+      for (const row of await models.lineups.findAll({ order: [['updatedAt', 'DESC']] })) {
+        try {
+          await read(row)
+        } catch (error) {
+          if (!(error instanceof StoredWrong)) throw error
+          found.push({ kind: 'lineup', id: row.id, name: row.name, why: error.message, stored: JSON.stringify(error.stored, null, 2) })
+        }
+      }
+      return found
+    },
+
     async get(id: string): Promise<Lineup> {
       const row = await models.lineups.findByPk(id)
       if (!row) throw notFound('lineup', id)
-      return read(row)
+      try {
+        return await read(row)
+      } catch (error) {
+        throw error instanceof StoredWrong ? unreadableRecord('lineup', row.name, error.message) : error
+      }
     },
 
     async create(content: LineupContent, demo = false): Promise<Lineup> {
-      return sequelize.transaction(async (transaction) => {
+      return transact(sequelize, async (transaction) => {
         await checkReferences(content, transaction)
         const row: LineupRow = {
           id: randomUUID(),
@@ -143,7 +178,7 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
 
     /** @throws ProblemError 409 with what the server holds, when the write started from an older revision */
     async write(id: string, { revision, ...content }: LineupWrite): Promise<Lineup> {
-      return sequelize.transaction(async (transaction) => {
+      return transact(sequelize, async (transaction) => {
         const row = await models.lineups.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
         if (!row) throw notFound('lineup', id)
         if (row.revision !== revision) {
@@ -196,6 +231,44 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
         })),
       )
     },
+  }
+}
+
+/** What is stored of a lineup cannot be read. */
+class StoredWrong extends Error {
+  constructor(
+    why: string,
+    readonly stored: object,
+  ) {
+    super(why)
+  }
+}
+
+interface StoredLineup extends Omit<Lineup, 'placement' | 'purpose' | 'candidates'> {
+  readonly placement: string
+  readonly purpose: string
+  readonly candidates: readonly (Omit<Candidate, 'name' | 'values' | 'exceptions'> & {
+    readonly name: string | undefined
+    readonly values: string
+    readonly exceptions: string
+  })[]
+}
+
+/** @throws StoredWrong naming the first thing that is wrong */
+function parseStored(stored: StoredLineup): Lineup {
+  try {
+    return lineupSchema.parse({
+      ...stored,
+      placement: JSON.parse(stored.placement),
+      purpose: JSON.parse(stored.purpose),
+      candidates: stored.candidates.map((candidate) => ({
+        ...candidate,
+        values: JSON.parse(candidate.values),
+        exceptions: JSON.parse(candidate.exceptions),
+      })),
+    })
+  } catch (error) {
+    throw new StoredWrong(reasonOf(error), stored)
   }
 }
 

@@ -1,11 +1,14 @@
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { createApp } from './createApp'
-import { createPartReader } from './createPartReader'
 import { connect } from './database/connect'
+import { marksIn } from './database/marks'
 import { migrate } from './database/migrations/migrate'
 import { defineModels } from './database/models'
 import { createLineupStore } from './lineups'
-import { createPartStore } from './parts'
+import { createPartStore } from './parts/partStore'
+import { readInProcess } from './parts/readInProcess'
+import { clearUploads } from './parts/receiveUpload'
 import { threadsFor } from './search/evaluator'
 import { SearchRunner } from './search/searchRunner'
 import { createSearchStore } from './search/searchStore'
@@ -31,8 +34,10 @@ const sequelize = connect({
 })
 await migrate(sequelize)
 const models = defineModels(sequelize)
-const reader = createPartReader(fileURLToPath(new URL('./readPartWorker.js', import.meta.url)))
-const parts = createPartStore(sequelize, models, reader)
+const uploadFolder = join(required('SABLE_DATA_FOLDER'), 'uploads')
+await clearUploads(uploadFolder)
+const marks = marksIn(models)
+const parts = createPartStore(sequelize, models, readInProcess(fileURLToPath(new URL('./parts/readPartProcess.js', import.meta.url))))
 const shelf = createShelfStore(sequelize, models)
 const lineups = createLineupStore(sequelize, models)
 const searches = createSearchStore(models, shelf)
@@ -41,7 +46,8 @@ const searchRunner = new SearchRunner(
   parts,
   threadsFor(fileURLToPath(new URL('./search/searchWorker.js', import.meta.url)), THREADS),
 )
-await seedDemo({ parts, shelf, lineups }, process.env.SABLE_FRESH_DEMO === '1')
+await seedDemo({ parts, shelf, lineups, marks }, process.env.SABLE_FRESH_DEMO === '1', uploadFolder)
+await parts.forgetRemoved(new Date())
 
 await searchRunner.resumeUnfinished()
 
@@ -53,6 +59,7 @@ const app = createApp({
   searches,
   searchRunner,
   port,
+  uploadFolder,
   webRoot: fileURLToPath(new URL('../web', import.meta.url)),
 })
 const server = app.listen(port, '127.0.0.1', () => process.send?.('ready'))
@@ -66,7 +73,7 @@ process.on('unhandledRejection', (error) => console.error(error))
 
 const stop = (): void => {
   server.close(async () => {
-    await Promise.all([searchRunner.close(), reader.close()])
+    await searchRunner.close()
     await sequelize.close()
     process.exit(0)
   })

@@ -91,7 +91,7 @@ describe('records of the shelf', () => {
     await ask('delete', '/api/shelf/printers/towline').expect(200)
     expect((await shelf()).printers.map(({ key }) => key)).not.toContain('towline')
     // A restart does not bring back what was taken off the shelf.
-    await seedDemo(server, false)
+    await seedDemo(server, false, server.uploadFolder)
     expect((await shelf()).printers.map(({ key }) => key)).not.toContain('towline')
     await ask('post', '/api/shelf/starters').expect(200)
     expect((await shelf()).printers.map(({ key }) => key)).toContain('towline')

@@ -12,7 +12,10 @@ import {
 } from '@sable/contract/shelf'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import type { Sequelize, Transaction } from 'sequelize'
+import type { z } from 'zod'
 import type { Models, ShelfRevisionRow, ShelfRow } from './database/models'
+import { readEach, type Unreadable } from './database/readEach'
+import { transact } from './database/transact'
 import { notFound, ProblemError } from './problems'
 
 const starters: { readonly [Kind in ShelfKind]: readonly ShelfRecords[Kind][] } = {
@@ -36,20 +39,23 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
   const tableOf = (kind: ShelfKind) => models[kind === 'profiles' ? 'profileLibrary' : kind]
 
   /** Every version that a record ever had stays. */
-  const keepRevision = async (kind: ShelfKind, recordKey: string, record: string, transaction?: Transaction): Promise<void> => {
-    const within = transaction ? { transaction } : {}
+  const keepRevision = async (kind: ShelfKind, recordKey: string, record: string, transaction: Transaction): Promise<void> => {
+    const within = { transaction }
     const [last] = await models.shelfRevisions.findAll({ where: { kind, recordKey }, order: [['revision', 'DESC']], limit: 1, ...within })
     if (last?.record === record) return
     await models.shelfRevisions.create({ kind, recordKey, revision: (last?.revision ?? 0) + 1, record, createdAt: new Date() }, within)
   }
-  const rowsOf = async (kind: ShelfKind): Promise<unknown[]> => {
+  const readKind = async (kind: ShelfKind) => {
     const rows = await tableOf(kind).findAll({ order: [['position', 'ASC']], raw: true })
-    return rows.map((row) => ({
-      ...JSON.parse(row.record),
-      starter: Boolean(row.starter),
-      archived: Boolean(row.archived),
-      revision: row.revision,
-    }))
+    const schema: z.ZodType<Shelf[ShelfKind][number]> = shelfSchema.shape[kind].element
+    return readEach(rows, (row) =>
+      schema.parse({
+        ...JSON.parse(row.record),
+        starter: Boolean(row.starter),
+        archived: Boolean(row.archived),
+        revision: row.revision,
+      }),
+    )
   }
   const find = async (kind: ShelfKind, key: string, transaction?: Transaction) => {
     const row = await tableOf(kind).findByPk(key, transaction ? { transaction } : {})
@@ -70,8 +76,8 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
   }
 
   const read = async (): Promise<Shelf> => {
-    const [printers, nozzles, materials, spools, profiles] = await Promise.all(shelfKinds.map(rowsOf))
-    return shelfSchema.parse({ printers, nozzles, materials, spools, profiles })
+    const kinds = await Promise.all(shelfKinds.map(async (kind) => [kind, (await readKind(kind)).values] as const))
+    return Object.fromEntries(kinds) as unknown as Shelf
   }
 
   const checkMaterial = async (kind: ShelfKind, record: ShelfRecords[ShelfKind], transaction: Transaction): Promise<void> => {
@@ -93,7 +99,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
 
     /** Adds a record; its key is made from its name. */
     async add<Kind extends ShelfKind>(kind: Kind, record: ShelfRecords[Kind]): Promise<ShelfRecords[Kind]> {
-      return sequelize.transaction(async (transaction) => {
+      return transact(sequelize, async (transaction) => {
         await checkMaterial(kind, record, transaction)
         const taken = (await tableOf(kind).findAll({ attributes: ['recordKey'], transaction })).map((row) => row.recordKey)
         const own = { ...record, key: keyFor(record.name, taken) }
@@ -117,6 +123,22 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
       return rows.map(({ revision, record, createdAt }) => ({ revision, record: JSON.parse(record), createdAt: createdAt.toISOString() }))
     },
 
+    /** Records that cannot be read, as they are stored. */
+    async unreadable(): Promise<Unreadable[]> {
+      const kinds = await Promise.all(
+        shelfKinds.map(async (kind) =>
+          (await readKind(kind)).unreadable.map(({ row, why }) => ({
+            kind: oneOf[kind],
+            id: row.recordKey,
+            name: row.recordKey,
+            why,
+            stored: row.record,
+          })),
+        ),
+      )
+      return kinds.flat()
+    },
+
     /** @throws ProblemError 409 with what the shelf holds, when the change started from an older revision */
     async write<Kind extends ShelfKind>(
       kind: Kind,
@@ -124,7 +146,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
       record: ShelfRecords[Kind],
       revision: number,
     ): Promise<ShelfRecords[Kind]> {
-      return sequelize.transaction(async (transaction) => {
+      return transact(sequelize, async (transaction) => {
         const row = await tableOf(kind).findByPk(key, { transaction, lock: transaction.LOCK.UPDATE })
         if (!row) throw notFound(oneOf[kind], key)
         if (row.revision !== revision)
@@ -160,7 +182,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
           409,
           'record-in-use',
           `This ${oneOf[kind]} is in use: ${uses.join(', ')}.`,
-          JSON.parse(row.record).name,
+          row.recordKey,
           'Choose another one there first, or archive it: it then stays where it is and is offered no more.',
         )
       await row.destroy()
@@ -170,15 +192,18 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
     async resetStarter(kind: ShelfKind, key: string): Promise<void> {
       const starter = starters[kind].find((record) => record.key === key)
       if (!starter) throw notFound('starter record', key)
-      const row = await find(kind, key)
-      await keepRevision(kind, key, row.record)
-      await row.update({ record: JSON.stringify(starter), archived: false, revision: row.revision + 1 })
-      await keepRevision(kind, key, JSON.stringify(starter))
+      await transact(sequelize, async (transaction) => {
+        const row = await tableOf(kind).findByPk(key, { transaction, lock: transaction.LOCK.UPDATE })
+        if (!row) throw notFound(oneOf[kind], key)
+        await keepRevision(kind, key, row.record, transaction)
+        await row.update({ record: JSON.stringify(starter), archived: false, revision: row.revision + 1 }, { transaction })
+        await keepRevision(kind, key, JSON.stringify(starter), transaction)
+      })
     },
 
     /** Puts starter records on the shelf that are not there; what is there stays as it is. */
     async addStarters(): Promise<void> {
-      for (const kind of shelfKinds) {
+      const every = shelfKinds.map((kind) => {
         const rows: ShelfRow[] = starters[kind].map((record, position) => ({
           recordKey: record.key,
           position,
@@ -187,12 +212,12 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
           archived: false,
           revision: 1,
         }))
-        if (rows.length > 0) await tableOf(kind).bulkCreate(rows, { ignoreDuplicates: true })
-      }
-    },
-
-    async isEmpty(): Promise<boolean> {
-      return (await Promise.all(shelfKinds.map((kind) => tableOf(kind).count()))).every((count) => count === 0)
+        return { kind, rows }
+      })
+      await transact(sequelize, async (transaction) => {
+        for (const { kind, rows } of every)
+          if (rows.length > 0) await tableOf(kind).bulkCreate(rows, { ignoreDuplicates: true, transaction })
+      })
     },
 
     async export(): Promise<ShelfFile> {
@@ -201,7 +226,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
 
     /** Takes the records of a file; those with a key that is there replace what is there. All or nothing. */
     async import(file: ShelfFile): Promise<{ readonly added: number; readonly replaced: number }> {
-      return sequelize.transaction(async (transaction) => {
+      return transact(sequelize, async (transaction) => {
         let [added, replaced] = [0, 0]
         // Spools come after their materials, which may be in the same file.
         for (const kind of shelfKinds) {

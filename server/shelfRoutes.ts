@@ -7,11 +7,11 @@ import {
   shelfFileSchema,
   shelfKindSchema,
 } from '@sable/contract/shelf'
-import express, { Router } from 'express'
-import { parseRequest } from './problems'
+import { Router } from 'express'
+import { jsonBody, parseRequest } from './problems'
 import type { ShelfStore } from './shelf'
 
-const json = express.json({ limit: '4mb' })
+const json = jsonBody(4 * 2 ** 20)
 
 /** What can be done to the shelf. Every change answers with the whole shelf, which is small. */
 export function shelfRoutes(shelf: ShelfStore): Router {
@@ -41,12 +41,12 @@ export function shelfRoutes(shelf: ShelfStore): Router {
   routes.put('/:kind/:key', json, async (request, response) => {
     const kind = kindOf(request.params.kind)
     const { revision, record } = parseRequest(recordWriteSchema, request.body)
-    await shelf.write(kind, request.params.key, recordOf(kind, record), revision)
+    await shelf.write(kind, request.params.key as string, recordOf(kind, record), revision)
     response.json(await shelf.read())
   })
   routes.put('/:kind/:key/archived', json, async (request, response) => {
     const { archived } = parseRequest(archiveSchema, request.body)
-    await shelf.archive(kindOf(request.params.kind), request.params.key, archived)
+    await shelf.archive(kindOf(request.params.kind), request.params.key as string, archived)
     response.json(await shelf.read())
   })
   routes.post('/:kind/:key/starter', async (request, response) => {

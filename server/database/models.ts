@@ -13,6 +13,8 @@ export interface PartRow {
   report: string
   demo: boolean
   createdAt: Date
+  /** When it was taken away; it can be brought back for a while. */
+  removedAt: Date | null
 }
 export interface ShelfRow {
   recordKey: string
@@ -83,6 +85,11 @@ export interface SearchRow {
   problem: string | null
   createdAt: Date
 }
+/** Something that is done once, and has been done. */
+export interface MarkRow {
+  name: string
+  madeAt: Date
+}
 export interface SearchVariantRow {
   searchId: string
   position: number
@@ -109,6 +116,7 @@ export interface Models {
   readonly lineupRevisions: Table<LineupRevisionRow>
   readonly searches: Table<SearchRow>
   readonly searchVariants: Table<SearchVariantRow>
+  readonly marks: Table<MarkRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -139,6 +147,7 @@ export function defineModels(sequelize: Sequelize): Models {
       report: text,
       demo: flag,
       createdAt: when,
+      removedAt: when,
     }),
     printers: table('printers', { ...shelf }),
     nozzles: table('nozzles', { ...shelf }),
@@ -206,6 +215,7 @@ export function defineModels(sequelize: Sequelize): Models {
       problem: text,
       createdAt: when,
     }),
+    marks: table('marks', { name: { type: DataTypes.STRING(40), primaryKey: true }, madeAt: when }),
     searchVariants: table('search_variants', {
       searchId: { type: id, primaryKey: true },
       position: { type: whole, primaryKey: true },

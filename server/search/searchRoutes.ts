@@ -1,11 +1,11 @@
 import { searchActionSchema, searchSpecSchema } from '@sable/contract/search'
-import express, { Router } from 'express'
+import { Router } from 'express'
 import { z } from 'zod'
-import { parseRequest } from '../problems'
+import { jsonBody, parseRequest } from '../problems'
 import type { SearchRunner } from './searchRunner'
 import type { SearchStore } from './searchStore'
 
-const json = express.json({ limit: '1mb' })
+const json = jsonBody(2 ** 20)
 const listSchema = z.object({ lineup: z.uuid() })
 /** A connection that says nothing is thought dead by what lies between. */
 const HEARTBEAT_MS = 15_000

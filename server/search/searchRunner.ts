@@ -2,7 +2,7 @@ import type { FoundVariant, Search, SearchEvent, SearchState } from '@sable/cont
 import { explore, keyOfVariant, type Variant } from '@sable/core/search/explore'
 import { type Figures, scoreOf } from '@sable/core/search/figures'
 import { choicesOf, type Dimension, familyOf, inOrderOfReuse } from '@sable/core/search/space'
-import type { PartStore } from '../parts'
+import type { PartStore } from '../parts/partStore'
 import type { Evaluator, OpenEvaluator } from './evaluator'
 import type { SearchStore } from './searchStore'
 
@@ -118,7 +118,7 @@ export class SearchRunner {
       // A database that is away cannot be told of it: the search is taken up at the next start.
       await this.put(id, { state: 'failed', problem }).catch(() => {})
     } finally {
-      await evaluator?.close()
+      await evaluator?.close().catch((error) => console.error(error))
       this.running = undefined
       end()
     }

@@ -4,7 +4,8 @@ import { type Shelf, setupOf } from '@sable/contract/shelf'
 import { sizeOf } from '@sable/core/search/explore'
 import { checkDimension, choicesOf, type Dimension } from '@sable/core/search/space'
 import type { Models, SearchRow } from '../database/models'
-import { notFound, ProblemError } from '../problems'
+import { readEach, reasonOf, type Unreadable } from '../database/readEach'
+import { notFound, ProblemError, unreadableRecord } from '../problems'
 import type { ShelfStore } from '../shelf'
 
 /** What a search prints with, as it stood when it was asked for: later changes of the shelf do not change what it finds. */
@@ -21,6 +22,13 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
     const row = await models.searches.findByPk(id)
     if (!row) throw notFound('search', id)
     return row
+  }
+  const readable = (row: SearchRow): Search => {
+    try {
+      return asSearch(row)
+    } catch (error) {
+      throw unreadableRecord('search', row.id, reasonOf(error))
+    }
   }
   return {
     /** @throws InputError for a value that a setting cannot have, ProblemError for what the shelf does not hold */
@@ -50,7 +58,7 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
     },
 
     async list(lineupId: string): Promise<Search[]> {
-      return (await models.searches.findAll({ where: { lineupId }, order: [['createdAt', 'DESC']] })).map(asSearch)
+      return readEach(await models.searches.findAll({ where: { lineupId }, order: [['createdAt', 'DESC']] }), asSearch).values
     },
 
     /** Searches that were waiting or running when the server ended, the oldest first. */
@@ -60,7 +68,7 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
     },
 
     async get(id: string): Promise<Search> {
-      return asSearch(await rowOf(id))
+      return readable(await rowOf(id))
     },
 
     async contextOf(id: string): Promise<SearchContext> {
@@ -70,14 +78,25 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
     async update(id: string, progress: Progress): Promise<Search> {
       const row = await rowOf(id)
       await row.update(progress)
-      return asSearch(row)
+      return readable(row)
     },
 
     async variants(id: string): Promise<FoundVariant[]> {
       const rows = await models.searchVariants.findAll({ where: { searchId: id }, order: [['position', 'ASC']] })
-      return rows.map(({ position, choices, figures }) =>
+      // One that cannot be read is not known, and is evaluated again if the search goes on.
+      return readEach(rows, ({ position, choices, figures }) =>
         variantSchema.parse({ position, choices: JSON.parse(choices), ...(figures === null ? {} : { figures: JSON.parse(figures) }) }),
-      )
+      ).values
+    },
+
+    async unreadable(): Promise<Unreadable[]> {
+      return readEach(await models.searches.findAll({ order: [['createdAt', 'DESC']] }), asSearch).unreadable.map(({ row, why }) => ({
+        kind: 'search',
+        id: row.id,
+        name: `of ${row.createdAt.toISOString().slice(0, 10)}`,
+        why,
+        stored: JSON.stringify({ spec: row.spec, context: row.context }, null, 2),
+      }))
     },
 
     /** Keeps what was found; what is kept already stays. */

@@ -1,13 +1,17 @@
-import { readStl } from '@sable/core/formats/readStl'
-import { repair } from '@sable/core/mesh/repair'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { readPart } from '@sable/core/formats/readPart'
 import { Sequelize } from 'sequelize'
 import { inject } from 'vitest'
 import { createApp } from '../createApp'
 import { connect } from '../database/connect'
+import { marksIn } from '../database/marks'
 import { migrate } from '../database/migrations/migrate'
 import { defineModels } from '../database/models'
 import { createLineupStore } from '../lineups'
-import { createPartStore } from '../parts'
+import { createPartStore } from '../parts/partStore'
+import type { PartReader } from '../parts/readInProcess'
 import type { OpenEvaluator } from '../search/evaluator'
 import { SearchRunner } from '../search/searchRunner'
 import { createSearchStore } from '../search/searchStore'
@@ -17,8 +21,12 @@ import { inProcess } from './inProcess'
 
 export const TEST_PORT = 4999
 
+/** Reads a file in this process, where the compiler is warm. */
+const readHere: PartReader = async (path, fileName) => readPart(readFileSync(path), fileName, '').report
+
 /** The whole server on a database of its own, empty but for what `seed` puts there. */
-export async function openServer(name: string, seed = true, evaluator: OpenEvaluator = inProcess(2)) {
+export async function openServer(name: string, seed = true, evaluator: OpenEvaluator = inProcess(2), read = readHere) {
+  const uploadFolder = mkdtempSync(join(tmpdir(), 'sable-uploads-'))
   const { socketPath, password } = inject('database')
   const root = new Sequelize('mysql', 'root', password, { dialect: 'mariadb', dialectOptions: { socketPath }, logging: false })
   await root.query(`CREATE DATABASE IF NOT EXISTS ${name}`)
@@ -26,18 +34,20 @@ export async function openServer(name: string, seed = true, evaluator: OpenEvalu
   const sequelize = connect({ socketPath, user: 'root', password, database: name })
   await migrate(sequelize)
   const models = defineModels(sequelize)
-  const parts = createPartStore(sequelize, models, async (bytes, fileName) => repair(readStl(bytes, fileName)).report)
+  const marks = marksIn(models)
+  const parts = createPartStore(sequelize, models, read)
   const shelf = createShelfStore(sequelize, models)
   const lineups = createLineupStore(sequelize, models)
-  if (seed) await seedDemo({ parts, shelf, lineups }, false)
+  if (seed) await seedDemo({ parts, shelf, lineups, marks }, false, uploadFolder)
   const searches = createSearchStore(models, shelf)
   const searchRunner = new SearchRunner(searches, parts, evaluator)
-  const app = createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, port: TEST_PORT })
+  const app = createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, port: TEST_PORT, uploadFolder })
   const close = async (): Promise<void> => {
     await searchRunner.close()
     await sequelize.close()
+    rmSync(uploadFolder, { recursive: true, force: true })
   }
-  return { app, sequelize, models, parts, shelf, lineups, searches, searchRunner, close }
+  return { app, sequelize, models, marks, uploadFolder, parts, shelf, lineups, searches, searchRunner, close }
 }
 
 export type OpenServer = Awaited<ReturnType<typeof openServer>>

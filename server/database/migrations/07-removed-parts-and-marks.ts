@@ -10,9 +10,14 @@ export const removedPartsAndMarks: Step = {
       name: { type: DataTypes.STRING(40), primaryKey: true },
       made_at: { type: DataTypes.DATE(3), allowNull: false },
     })
-    // Profiles are written with a lineup, all or nothing: where there is one, the demo was once made to its end.
-    await db.sequelize.query("INSERT IGNORE INTO marks (name, made_at) SELECT 'demo', UTC_TIMESTAMP(3) FROM profiles LIMIT 1", {
-      type: QueryTypes.RAW,
-    })
+    // Profiles are written with a lineup, all or nothing: where there is one, the demo was once made to its end. Starter
+    // materials came last of the starter records.
+    for (const [mark, table] of [
+      ['demo', 'profiles'],
+      ['starters', 'materials'],
+    ])
+      await db.sequelize.query(`INSERT IGNORE INTO marks (name, made_at) SELECT '${mark}', UTC_TIMESTAMP(3) FROM ${table} LIMIT 1`, {
+        type: QueryTypes.RAW,
+      })
   },
 }

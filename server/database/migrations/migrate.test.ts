@@ -111,7 +111,7 @@ describe('migrations', () => {
     expect(await schemaOf(killed)).toEqual(await schemaOf(whole))
     expect(await counted(killed)).toEqual(await counted(whole))
     expect(await counted(killed)).toEqual([
-      { blobs: 1, parts: 1, printers: 1, profiles: 1, profile_revisions: 1, lineups: 1, candidates: 1, marks: 1 },
+      { blobs: 1, parts: 1, printers: 1, profiles: 1, profile_revisions: 1, lineups: 1, candidates: 1, marks: 2 },
     ])
   })
 

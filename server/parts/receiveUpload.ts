@@ -1,0 +1,77 @@
+import { createHash, randomUUID } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { mkdir, rm, writeFile } from 'node:fs/promises'
+import type { IncomingMessage } from 'node:http'
+import { join } from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import { LARGEST_UPLOAD } from '@sable/contract/part'
+import { ProblemError, tooLarge } from '../problems'
+
+/** A model file that has come, as it lies in the desk's folder until it is read. */
+export interface Upload {
+  readonly path: string
+  readonly size: number
+  /** SHA-256 of the file. */
+  readonly contentKey: string
+  readonly remove: () => Promise<void>
+}
+
+/** An upload that brings nothing for so long, or is not over after so long, ms, has ended without saying so. */
+export const uploadPatience = { silentMs: 30_000, wholeMs: 600_000 } as const
+
+/**
+ * Takes a file from a request onto the disk, piece by piece: ten of them at once take no more memory than one.
+ *
+ * @throws ProblemError 413 for one that is announced or turns out to be too large, 408 for one that stops coming
+ */
+export async function receiveUpload(
+  request: IncomingMessage,
+  folder: string,
+  patience: typeof uploadPatience = uploadPatience,
+): Promise<Upload> {
+  if (Number(request.headers['content-length'] ?? 0) > LARGEST_UPLOAD) throw tooLarge('The file', LARGEST_UPLOAD)
+  await mkdir(folder, { recursive: true })
+  const path = join(folder, `${randomUUID()}.part`)
+  const remove = (): Promise<void> => rm(path, { force: true })
+  const hash = createHash('sha256')
+  let size = 0
+  const late = new AbortController()
+  const whole = setTimeout(() => late.abort(), patience.wholeMs)
+  const silent = setTimeout(() => late.abort(), patience.silentMs)
+  try {
+    await pipeline(
+      request,
+      async function* counted(pieces: AsyncIterable<Buffer>) {
+        for await (const piece of pieces) {
+          silent.refresh()
+          size += piece.length
+          if (size > LARGEST_UPLOAD) throw tooLarge('The file', LARGEST_UPLOAD)
+          hash.update(piece)
+          yield piece
+        }
+      },
+      createWriteStream(path),
+      { signal: late.signal },
+    )
+    return { path, size, contentKey: hash.digest('hex'), remove }
+  } catch (error) {
+    await remove()
+    if (late.signal.aborted) throw new ProblemError(408, 'upload-stopped', 'The file stopped coming.', '', 'Load it again.')
+    throw error
+  } finally {
+    clearTimeout(whole)
+    clearTimeout(silent)
+  }
+}
+
+/** Bytes that are at hand, as if they had been uploaded. */
+export async function asUpload(bytes: Uint8Array, folder: string): Promise<Upload> {
+  await mkdir(folder, { recursive: true })
+  const path = join(folder, `${randomUUID()}.part`)
+  await writeFile(path, bytes)
+  const contentKey = createHash('sha256').update(bytes).digest('hex')
+  return { path, size: bytes.length, contentKey, remove: () => rm(path, { force: true }) }
+}
+
+/** Removes what uploads left behind that were under way when the server ended. */
+export const clearUploads = (folder: string): Promise<void> => rm(folder, { recursive: true, force: true })

@@ -1,20 +1,25 @@
 import { fork, spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { randomBytes } from 'node:crypto'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { databaseName, isPortFree, startDatabase } from './lib/database.mjs'
+import { databaseName, hasDatabase, startDatabase } from './lib/database.mjs'
+import { claimDesk, explain, leaveDesk, openFolder, runningStart } from './lib/desk.mjs'
 import { installPackages } from './lib/installPackages.mjs'
 import { dataDir, root } from './lib/paths.mjs'
-import { commandLine, findProcesses, stopProcess } from './lib/processes.mjs'
+import { holdPagePort, holdPort } from './lib/ports.mjs'
+import { findProcesses, stopProcess } from './lib/processes.mjs'
 import { refuse, say } from './lib/say.mjs'
 
-const USAGE = 'Usage: npm start [-- --port NUMBER] [--fresh-demo]'
+const USAGE = 'Usage: npm start [-- --port NUMBER] [--database-port NUMBER] [--private] [--fresh-demo]'
 const DEFAULT_PORT = 4820
-/** A server that ends more often than this within a minute is not started again. */
-const MOST_RESTARTS = 5
+/** The database's port stands so far from the page's that the desk next door can have the next number. */
+const DATABASE_PORT_APART = 10_000
+/** A server that ends more often than this within a minute is not started again; tests that end it on purpose allow more. */
+const MOST_RESTARTS = Number(process.env.SABLE_MOST_RESTARTS ?? 5)
 
-const { port, freshDemo } = readOptions()
-const pidFile = join(dataDir, 'start.json')
+const options = readOptions()
+const { port } = options
 let database
 let server
 let stopping = false
@@ -23,56 +28,101 @@ const restarts = []
 process.on('SIGINT', () => stop(0))
 process.on('SIGTERM', () => stop(0))
 process.on('SIGHUP', () => stop(0))
+process.on('uncaughtException', (error) => {
+  say(explain(error) ?? error.stack)
+  void stop(1)
+})
 
 installPackages()
-mkdirSync(dataDir, { recursive: true, mode: 0o700 })
+openFolder(!hasDatabase())
 await takeOver()
-if (!(await isPortFree(port))) refuse(`Port ${port} is taken by another program. Choose another one: npm start -- --port ${port + 10}`)
-writeFileSync(pidFile, JSON.stringify({ pid: process.pid, port }))
+// Both ports are taken before anything takes time: what is built or made for a port that somebody else has would be in vain.
+const pagePort = await holdPagePort(port)
+if (!pagePort) refuse(`Port ${port} is taken by another program. Choose another one: npm start -- --port ${port + 10}`)
+let databasePort = await holdDatabasePort()
+claimDesk(port)
+const token = options.isPrivate ? privateToken() : undefined
 buildApart()
-database = await startDatabase(port + 1, databaseDied)
-await startServer(freshDemo)
-process.stdout.write(`Sable Lantern is ready: http://localhost:${port}\nCtrl-C ends it.\n`)
+database = await startDatabase(databasePort, databaseDied)
+await pagePort.release()
+await startServer(options.freshDemo)
+process.stdout.write(
+  `Sable Lantern is ready: http://localhost:${port}${token === undefined ? '' : `/?token=${token}`}\n${token === undefined ? '' : 'Who opens this address once may use the desk from then on.\n'}Ctrl-C ends it. Its database listens on port ${database.port} of this machine.\n`,
+)
 
 /** In a process of its own, so that what a build takes of memory is not held while the desk runs. */
 function buildApart() {
   const { status } = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'server', 'web'], { stdio: ['ignore', 2, 2] })
-  if (status !== 0) refuse('The application could not be built; what the build said stands above.')
+  if (status !== 0) {
+    leaveDesk()
+    refuse('The application could not be built; what the build said stands above.')
+  }
 }
 
 function readOptions() {
   try {
-    const { values } = parseArgs({ options: { port: { type: 'string' }, 'fresh-demo': { type: 'boolean' }, help: { type: 'boolean' } } })
+    const { values } = parseArgs({
+      options: {
+        port: { type: 'string' },
+        'database-port': { type: 'string' },
+        private: { type: 'boolean' },
+        'fresh-demo': { type: 'boolean' },
+        help: { type: 'boolean' },
+      },
+    })
     if (values.help) {
       process.stdout.write(`${USAGE}\n`)
       process.exit(0)
     }
-    const wanted = Number(values.port ?? DEFAULT_PORT)
-    if (!Number.isInteger(wanted) || wanted < 1024 || wanted > 65_000) refuse(`--port must be a whole number from 1024 to 65000.\n${USAGE}`)
-    return { port: wanted, freshDemo: values['fresh-demo'] === true }
+    const wanted = portOf('--port', values.port ?? DEFAULT_PORT)
+    const apart = wanted + DATABASE_PORT_APART > 65_000 ? -DATABASE_PORT_APART : DATABASE_PORT_APART
+    return {
+      port: wanted,
+      databasePort: values['database-port'] === undefined ? undefined : portOf('--database-port', values['database-port']),
+      usualDatabasePort: wanted + apart,
+      isPrivate: values.private === true,
+      freshDemo: values['fresh-demo'] === true,
+    }
   } catch (error) {
     return refuse(`${error.message}\n${USAGE}`)
   }
 }
 
+function portOf(option, given) {
+  const number = Number(given)
+  if (!Number.isInteger(number) || number < 1024 || number > 65_000)
+    refuse(`${option} must be a whole number from 1024 to 65000.\n${USAGE}`)
+  return number
+}
+
+/** The port that was asked for, or else the first free one from the usual one on. */
+async function holdDatabasePort() {
+  const wanted = options.databasePort
+  const candidates = wanted === undefined ? Array.from({ length: 50 }, (_, i) => options.usualDatabasePort + i) : [wanted]
+  for (const candidate of candidates) {
+    const held = await holdPort(candidate)
+    if (held) return held
+  }
+  return refuse(
+    `Two ports are needed, ${port} for the page and ${candidates[0]} for the database, and the second is taken by another program. Choose another one: npm start -- --port ${port} --database-port ${candidates[0] + 10}`,
+  )
+}
+
 /** Makes sure that no other start of this desk runs, and ends what one that died has left behind. */
 async function takeOver() {
-  if (existsSync(pidFile)) {
-    const last = readLast()
-    if (last && last.pid !== process.pid && commandLine(last.pid).includes('start.mjs')) {
-      refuse(`This desk is already running: http://localhost:${last.port} (process ${last.pid}). End it there with Ctrl-C first.`)
-    }
-    rmSync(pidFile)
-  }
+  const last = runningStart()
+  if (last) refuse(`This desk is already running: http://localhost:${last.port} (process ${last.pid}). End it there with Ctrl-C first.`)
   for (const pid of findProcesses(join(root, 'dist/server/main.js'), dataDir)) await stopProcess(pid)
 }
 
-function readLast() {
-  try {
-    return JSON.parse(readFileSync(pidFile, 'utf8'))
-  } catch {
-    return undefined
-  }
+/** Stays the same, so that browsers that were let in once stay so. */
+function privateToken() {
+  const path = join(dataDir, 'private-token')
+  const known = existsSync(path) ? readFileSync(path, 'utf8').trim() : ''
+  if (/^[0-9a-f]{32}$/.test(known)) return known
+  const made = randomBytes(16).toString('hex')
+  writeFileSync(path, made, { mode: 0o600 })
+  return made
 }
 
 function startServer(fresh) {
@@ -90,11 +140,16 @@ function startServer(fresh) {
         SABLE_DB_SOCKET: database.socketPath,
         SABLE_DB_PASSWORD: database.password,
         SABLE_DB_NAME: databaseName,
+        ...(token === undefined ? {} : { SABLE_TOKEN: token }),
         SABLE_FRESH_DEMO: fresh ? '1' : '',
       },
     })
     server.on('message', (message) => {
       if (message === 'ready') resolve()
+      else if (message.refused) {
+        say(message.refused)
+        void stop(1)
+      }
     })
     server.on('exit', (code) => {
       if (!stopping) restartServer(code)
@@ -117,7 +172,9 @@ function restartServer(code) {
 async function databaseDied() {
   if (stopping) return
   say('The database ended unexpectedly and is started again.')
-  database = await startDatabase(port + 1, databaseDied)
+  const { port: before } = databasePort
+  databasePort = (await holdPort(before)) ?? (await holdDatabasePort())
+  database = await startDatabase(databasePort, databaseDied)
 }
 
 async function stop(code) {
@@ -125,6 +182,6 @@ async function stop(code) {
   stopping = true
   if (server?.pid) await stopProcess(server.pid)
   if (database) await database.stop()
-  rmSync(pidFile, { force: true })
+  leaveDesk()
   process.exit(code)
 }

@@ -3,6 +3,7 @@ import { lineupContentSchema, lineupWriteSchema } from '@sable/contract/lineup'
 import express, { type Express } from 'express'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import { checkOrigin } from './guard/checkOrigin'
+import { checkToken } from './guard/checkToken'
 import { securityHeaders, workerHeaders } from './guard/securityHeaders'
 import type { LineupStore } from './lineups'
 import { partRoutes } from './parts/partRoutes'
@@ -25,16 +26,30 @@ export interface AppParts {
   readonly port: number
   /** Where uploads lie until they are read. */
   readonly uploadFolder: string
+  /** What lets people in, on a desk that is private. */
+  readonly token?: string | undefined
   /** Folder of the built interface; absent in tests of the API alone. */
   readonly webRoot?: string
 }
 
 /** Puts the HTTP side together: guards, routes, the built interface, problems. */
-export function createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, port, uploadFolder, webRoot }: AppParts): Express {
+export function createApp({
+  sequelize,
+  parts,
+  shelf,
+  lineups,
+  searches,
+  searchRunner,
+  port,
+  uploadFolder,
+  token,
+  webRoot,
+}: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(securityHeaders)
   app.use(checkOrigin(port))
+  app.use(checkToken(token, port))
 
   app.get('/api/health', async (_request, response) => {
     await Promise.race([sequelize.query('SELECT 1 AS alive', { type: QueryTypes.SELECT }), databaseAwayAfter(HEALTH_PATIENCE_MS)])

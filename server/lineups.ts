@@ -12,7 +12,7 @@ import {
 } from '@sable/contract/lineup'
 import { Op, type Sequelize, type Transaction } from 'sequelize'
 import type { LineupRow, Models } from './database/models'
-import { reasonOf, type Unreadable } from './database/readEach'
+import { readEach, reasonOf, type Unreadable } from './database/readEach'
 import { transact } from './database/transact'
 import { notFound, ProblemError, unreadableRecord } from './problems'
 
@@ -221,15 +221,15 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
     async profileRevisions(profileId: string): Promise<ProfileRevisionList> {
       const rows = await models.profileRevisions.findAll({ where: { profileId }, order: [['revision', 'DESC']] })
       if (rows.length === 0) throw notFound('profile', profileId)
-      return profileRevisionListSchema.parse(
-        rows.map((row) => ({
+      return readEach(rows, (row) =>
+        profileRevisionListSchema.element.parse({
           revision: row.revision,
           name: row.name,
           values: JSON.parse(row.settingValues),
           exceptions: JSON.parse(row.exceptions),
           createdAt: row.createdAt.toISOString(),
-        })),
-      )
+        }),
+      ).values
     },
   }
 }

@@ -1,9 +1,10 @@
+import { createServer } from 'node:http'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { createApp } from './createApp'
 import { connect } from './database/connect'
 import { marksIn } from './database/marks'
-import { migrate } from './database/migrations/migrate'
+import { migrate, NewerDatabase } from './database/migrations/migrate'
 import { defineModels } from './database/models'
 import { createLineupStore } from './lineups'
 import { createPartStore } from './parts/partStore'
@@ -22,6 +23,17 @@ const required = (name: string): string => {
   return value
 }
 
+/** Ends for a reason that starting again does not mend. */
+function refuse(sentence: string): Promise<never> {
+  const end = (): never => process.exit(1)
+  if (process.send) process.send({ refused: sentence }, end)
+  else {
+    console.error(sentence)
+    end()
+  }
+  return new Promise(() => {})
+}
+
 /** Variants of a search that are computed at once: the page computes beside them. */
 const THREADS = 2
 
@@ -32,7 +44,12 @@ const sequelize = connect({
   password: required('SABLE_DB_PASSWORD'),
   database: required('SABLE_DB_NAME'),
 })
-await migrate(sequelize)
+try {
+  await migrate(sequelize)
+} catch (error) {
+  if (!(error instanceof NewerDatabase)) throw error
+  await refuse(error.message)
+}
 const models = defineModels(sequelize)
 const uploadFolder = join(required('SABLE_DATA_FOLDER'), 'uploads')
 await clearUploads(uploadFolder)
@@ -60,13 +77,18 @@ const app = createApp({
   searchRunner,
   port,
   uploadFolder,
+  token: process.env.SABLE_TOKEN,
   webRoot: fileURLToPath(new URL('../web', import.meta.url)),
 })
-const server = app.listen(port, '127.0.0.1', () => process.send?.('ready'))
-server.on('error', (error) => {
-  console.error(error)
-  process.exit(1)
-})
+const server = createServer(app)
+server.on('error', (error: NodeJS.ErrnoException) =>
+  refuse(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} was taken by another program meanwhile. Choose another one: npm start -- --port ${port + 10}`
+      : `The page cannot be served on port ${port} (${error.message}).`,
+  ),
+)
+server.listen(port, '127.0.0.1', () => process.send?.('ready'))
 
 // A mistake in one request must not take the desk away from every window.
 process.on('unhandledRejection', (error) => console.error(error))

@@ -120,7 +120,11 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
 
     async revisions(kind: ShelfKind, key: string): Promise<RecordRevisions> {
       const rows = await models.shelfRevisions.findAll({ where: { kind, recordKey: key }, order: [['revision', 'DESC']] })
-      return rows.map(({ revision, record, createdAt }) => ({ revision, record: JSON.parse(record), createdAt: createdAt.toISOString() }))
+      return readEach(rows, ({ revision, record, createdAt }) => ({
+        revision,
+        record: JSON.parse(record),
+        createdAt: createdAt.toISOString(),
+      })).values
     },
 
     /** Records that cannot be read, as they are stored. */

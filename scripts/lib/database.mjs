@@ -1,7 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { closeSync, existsSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
-import { createServer } from 'node:net'
+import { closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { userInfo } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
@@ -11,33 +10,42 @@ import { findProcesses, isRunning, stopProcess } from './processes.mjs'
 import { refuse, say } from './say.mjs'
 
 const folder = join(dataDir, 'mariadb')
-const readyMark = join(dataDir, 'mariadb-ready')
+/** Where it is made; it gets its name when it is whole. */
+const making = `${folder}.making`
 const log = join(dataDir, 'mariadb.log')
 const initFile = join(dataDir, 'mariadb-init.sql')
 export const databaseName = 'sable'
+
+/** Whether the desk has a database yet. */
+export const hasDatabase = () => existsSync(join(folder, 'mysql'))
 
 /**
  * Starts the desk's own MariaDB: own data directory, own socket, own port on loopback. The system's instance, if there is
  * one, is never touched: no shared option file is read.
  *
+ * @param {{ port: number, release: () => Promise<void> }} held its port, held until now
  * @param onDeath called when the database ends although nobody asked it to
  */
-export async function startDatabase(firstPort, onDeath) {
+export async function startDatabase(held, onDeath) {
   const mariadbd = installDebian('mariadb-server', ['/usr/sbin/mariadbd', '/usr/sbin/mysqld', '/usr/libexec/mariadbd'])
   mkdirSync(dataDir, { recursive: true, mode: 0o700 })
   await stopLeftOver()
-  if (existsSync(folder) && !existsSync(readyMark)) {
-    // Setting up was interrupted, so it holds nothing of the user's; it is moved aside all the same.
-    const aside = `${folder}.half-made-${Date.now()}`
-    renameSync(folder, aside)
-    say(`A half-made data directory was moved to ${aside}.`)
-  }
+  removeHalfMade()
   if (!existsSync(folder)) create()
   const password = secret()
   writeFileSync(initFile, initStatements(password), { mode: 0o600 })
-  const port = await freePort(firstPort)
-  const child = await launch(mariadbd, port, onDeath)
-  return { pid: child.pid, port, password, socketPath, stop: () => endQuietly(child) }
+  await held.release()
+  const child = await launch(mariadbd, held.port, onDeath)
+  return { pid: child.pid, port: held.port, password, socketPath, stop: () => endQuietly(child) }
+}
+
+/** What an interrupted start left: nothing of the user's is in it, since the application was never there. */
+function removeHalfMade() {
+  for (const name of readdirSync(dataDir))
+    if (/^mariadb\.(making|half-made-)/.test(name)) rmSync(join(dataDir, name), { recursive: true, force: true })
+  if (!existsSync(folder) || hasDatabase()) return
+  say('A half-made data directory is removed and made anew.')
+  rmSync(folder, { recursive: true, force: true })
 }
 
 /** A database that outlived its server is shut down first: two may never share a data directory. */
@@ -53,17 +61,22 @@ function create() {
   const script = ['/usr/bin/mariadb-install-db', '/usr/bin/mysql_install_db'].find((path) => existsSync(path))
   const { status, stderr } = spawnSync(
     script,
-    ['--no-defaults', `--datadir=${folder}`, '--auth-root-authentication-method=normal', '--skip-test-db', `--user=${userInfo().username}`],
+    ['--no-defaults', `--datadir=${making}`, '--auth-root-authentication-method=normal', '--skip-test-db', `--user=${userInfo().username}`],
     { encoding: 'utf8' },
   )
-  if (status !== 0) refuse(`The data directory ${folder} could not be made:\n${stderr}`)
-  writeFileSync(readyMark, '')
+  if (status !== 0) refuse(`The data directory ${folder} could not be made.${hintOf(stderr)}\n${stderr}`)
+  renameSync(making, folder)
 }
 
+/** The password of the desk's database. One that is empty or damaged is made anew: the database takes it before it opens to anyone. */
 function secret() {
   const path = join(dataDir, 'mariadb-secret')
-  if (!existsSync(path)) writeFileSync(path, randomBytes(24).toString('hex'), { mode: 0o600 })
-  return readFileSync(path, 'utf8')
+  const known = existsSync(path) ? readFileSync(path, 'utf8').trim() : ''
+  if (/^[0-9a-f]{48}$/.test(known)) return known
+  const made = randomBytes(24).toString('hex')
+  writeFileSync(`${path}.new`, made, { mode: 0o600 })
+  renameSync(`${path}.new`, path)
+  return made
 }
 
 const initStatements = (password) =>
@@ -101,7 +114,7 @@ async function launch(mariadbd, port, onDeath) {
   )
   closeSync(output)
   for (let waited = 0; waited < 60_000; waited += 25) {
-    if (!isRunning(child.pid)) refuse(`The database did not start. Its log is ${log}; the last lines:\n${tail(log)}`)
+    if (!isRunning(child.pid)) refuse(`The database did not start.${hintOf(tail(log))} Its log is ${log}; the last lines:\n${tail(log)}`)
     if (existsSync(socketPath)) break
     await wait(25)
   }
@@ -118,16 +131,10 @@ async function endQuietly(child) {
 
 const tail = (path) => readFileSync(path, 'utf8').trimEnd().split('\n').slice(-12).join('\n')
 
-/** The first free port on loopback from `first` on. */
-async function freePort(first) {
-  for (let port = first; port < first + 200; port++) if (await isPortFree(port)) return port
-  return refuse(`No free port between ${first} and ${first + 199} for the database.`)
-}
-
-export function isPortFree(port) {
-  return new Promise((resolve) => {
-    const probe = createServer()
-    probe.once('error', () => resolve(false))
-    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
-  })
+/** What the database says of the disk or of its port, in a sentence. */
+function hintOf(text) {
+  if (/No space left|Errcode: 28|Error number 28|Disk is full/i.test(text)) return ' The disk is full: free some room, then start again.'
+  if (/Read-only file system|Errcode: 30|Permission denied|Errcode: 13/i.test(text)) return ` ${dataDir} cannot be written.`
+  if (/Address already in use|port: \d+ \?/i.test(text)) return ' Its port is taken: choose another one with --database-port NUMBER.'
+  return ''
 }

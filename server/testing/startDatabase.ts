@@ -15,7 +15,11 @@ export default async function startDatabaseForTests(project: TestProject): Promi
   process.env.SABLE_DATA = folder
   // @ts-expect-error the scripts are plain JavaScript, so that they run before any package is there
   const { startDatabase } = await import('../../scripts/lib/database.mjs')
-  const database = await startDatabase(5850, () => undefined)
+  // @ts-expect-error
+  const { holdPort } = await import('../../scripts/lib/ports.mjs')
+  let held: unknown
+  for (let port = 15_850; held === undefined; port++) held = await holdPort(port)
+  const database = await startDatabase(held, () => undefined)
   project.provide('database', { socketPath: database.socketPath, password: database.password, pid: database.pid })
   return async () => {
     await database.stop()

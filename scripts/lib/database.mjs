@@ -50,7 +50,7 @@ function removeHalfMade() {
 
 /** A database that outlived its server is shut down first: two may never share a data directory. */
 async function stopLeftOver() {
-  for (const pid of findProcesses('mariadbd', `--datadir=${folder}`)) {
+  for (const pid of findProcesses(`--datadir=${folder}`)) {
     say('A database from last time is still running; it is shut down first.')
     await stopProcess(pid, 30_000)
   }

@@ -33,12 +33,9 @@ export function partRoutes(parts: PartStore, folder: string): Router {
     try {
       const fileName = fileNameOf(request.query.fileName)
       const upload = await receiveUpload(request, folder)
-      try {
-        const name = fileName.replace(/\.(stl|3mf|obj)$/i, '').slice(0, 80) || 'part'
-        response.status(201).json(await parts.add({ name, fileName, ...upload, demo: false }, left.signal))
-      } finally {
-        await upload.remove()
-      }
+      const name = fileName.replace(/\.(stl|3mf|obj)$/i, '').slice(0, 80) || 'part'
+      const part = await parts.add({ name, fileName, ...upload, demo: false }, left.signal).finally(upload.remove)
+      response.status(201).json(part)
     } finally {
       underWay--
     }

@@ -8,7 +8,14 @@ import type { ReadAnswer } from './readPartProcess'
 export type PartReader = (path: string, fileName: string, signal?: AbortSignal) => Promise<MeshReport>
 
 /** What reading one file may take. */
-export const readingBounds = { seconds: 10, megabytes: 700, heapMegabytes: 450 } as const
+export interface ReadingBounds {
+  readonly seconds: number
+  readonly megabytes: number
+  /** Of the engine's own memory, which holds lists and texts. */
+  readonly heapMegabytes: number
+}
+
+export const readingBounds: ReadingBounds = { seconds: 10, megabytes: 700, heapMegabytes: 450 }
 
 const LOOK_MS = 50
 const PAGE_BYTES = 4096
@@ -20,11 +27,7 @@ const PAGE_BYTES = 4096
  * @param processFile `readPartProcess`, built
  * @param execArgv what Node needs to run it as it stands, in tests
  */
-export function readInProcess(
-  processFile: string,
-  execArgv: readonly string[] = [],
-  bounds: typeof readingBounds = readingBounds,
-): PartReader {
+export function readInProcess(processFile: string, execArgv: readonly string[] = [], bounds: ReadingBounds = readingBounds): PartReader {
   return (path, fileName, signal) =>
     new Promise((resolve, reject) => {
       const child = fork(processFile, [path, fileName], {

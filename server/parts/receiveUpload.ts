@@ -17,7 +17,7 @@ export interface Upload {
 }
 
 /** An upload that brings nothing for so long, or is not over after so long, ms, has ended without saying so. */
-export const uploadPatience = { silentMs: 30_000, wholeMs: 600_000 } as const
+export const uploadPatience = { silentMs: 30_000, wholeMs: 600_000 }
 
 /**
  * Takes a file from a request onto the disk, piece by piece: ten of them at once take no more memory than one.
@@ -57,6 +57,8 @@ export async function receiveUpload(
   } catch (error) {
     await remove()
     if (late.signal.aborted) throw new ProblemError(408, 'upload-stopped', 'The file stopped coming.', '', 'Load it again.')
+    if (request.destroyed && !request.complete)
+      throw new ProblemError(400, 'upload-broken-off', 'The file broke off.', '', 'Load it again.')
     throw error
   } finally {
     clearTimeout(whole)

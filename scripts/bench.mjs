@@ -5,14 +5,14 @@ import { installDebian } from './lib/installDebian.mjs'
 import { installPackages } from './lib/installPackages.mjs'
 import { root } from './lib/paths.mjs'
 
-/** Prints one JSON line a figure: first the core by itself, then the application in a browser. A name picks one of the two. */
+/** Prints one JSON line a figure: first the core by itself, then the application in a browser. then under attack. A name picks one. */
 const [only] = process.argv.slice(2)
 // In the core's own figures freed memory stays with the process. By default it goes back to the system at once, and a virtual
 // machine's host may take it away, to be asked for again page by page: that took up to half of all time.
 const keepsMemory = { ...process.env, MALLOC_MMAP_THRESHOLD_: `${1 << 30}`, MALLOC_TRIM_THRESHOLD_: `${2 ** 32}` }
 installPackages()
 const runs = []
-if (only !== 'views') {
+if (only === undefined || (only !== 'views' && only !== 'attack')) {
   await build(['bench'])
   runs.push([process.execPath, ['--enable-source-maps', join(root, 'dist/bench/main.js'), ...process.argv.slice(2)], keepsMemory])
 }
@@ -20,6 +20,7 @@ if (only === undefined || only === 'views') {
   installDebian('chromium', ['/usr/bin/chromium'])
   runs.push([join(root, 'node_modules/.bin/playwright'), ['test', '--config', 'e2e/measure.config.ts'], process.env])
 }
+if (only === undefined || only === 'attack') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/attack.ts'], process.env])
 for (const [command, args, env] of runs) {
   const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env })
   if (status !== 0) process.exit(status ?? 1)

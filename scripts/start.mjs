@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { databaseName, hasDatabase, startDatabase } from './lib/database.mjs'
+import { DatabaseDidNotStart, databaseName, hasDatabase, startDatabase } from './lib/database.mjs'
 import { claimDesk, explain, leaveDesk, openFolder, runningStart } from './lib/desk.mjs'
 import { installPackages } from './lib/installPackages.mjs'
 import { dataDir, root } from './lib/paths.mjs'
@@ -23,13 +23,14 @@ const { port } = options
 let database
 let server
 let stopping = false
-const restarts = []
+const serverEnds = []
+const databaseEnds = []
 
 process.on('SIGINT', () => stop(0))
 process.on('SIGTERM', () => stop(0))
 process.on('SIGHUP', () => stop(0))
 process.on('uncaughtException', (error) => {
-  say(explain(error) ?? error.stack)
+  say(error instanceof DatabaseDidNotStart ? error.message : (explain(error) ?? error.stack))
   void stop(1)
 })
 
@@ -157,10 +158,15 @@ function startServer(fresh) {
   })
 }
 
-function restartServer(code) {
+/** Whether a part of the desk has ended so often within a minute that starting it again would help nobody. @param ends when it ended */
+function endsTooOften(ends) {
   const now = Date.now()
-  restarts.push(now)
-  if (restarts.filter((time) => now - time < 60_000).length > MOST_RESTARTS) {
+  ends.push(now)
+  return ends.filter((time) => now - time < 60_000).length > MOST_RESTARTS
+}
+
+function restartServer(code) {
+  if (endsTooOften(serverEnds)) {
     say(`The server ended again and again (code ${code}); what it said last stands above.`)
     stop(1)
     return
@@ -169,12 +175,23 @@ function restartServer(code) {
   setTimeout(() => startServer(false), 500)
 }
 
+/** Also one that ends while it starts is started again: what ended it may be over. */
 async function databaseDied() {
   if (stopping) return
+  if (endsTooOften(databaseEnds)) {
+    say('The database ended again and again; what it said last stands above.')
+    await stop(1)
+    return
+  }
   say('The database ended unexpectedly and is started again.')
-  const { port: before } = databasePort
-  databasePort = (await holdPort(before)) ?? (await holdDatabasePort())
-  database = await startDatabase(databasePort, databaseDied)
+  try {
+    databasePort = (await holdPort(databasePort.port)) ?? (await holdDatabasePort())
+    database = await startDatabase(databasePort, databaseDied)
+  } catch (error) {
+    if (!(error instanceof DatabaseDidNotStart)) throw error
+    say(error.message)
+    await databaseDied()
+  }
 }
 
 async function stop(code) {

@@ -52,7 +52,7 @@ export async function openDesk(data: string, port: number): Promise<Desk> {
 }
 
 /** Processes that have a word among their arguments. */
-function processesWith(word: string): number[] {
+export function processesWith(word: string): number[] {
   return readdirSync('/proc')
     .filter((name) => /^\d+$/.test(name))
     .filter((pid) => {

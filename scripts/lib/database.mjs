@@ -25,6 +25,7 @@ export const hasDatabase = () => existsSync(join(folder, 'mysql'))
  *
  * @param {{ port: number, release: () => Promise<void> }} held its port, held until now
  * @param onDeath called when the database ends although nobody asked it to
+ * @throws DatabaseDidNotStart
  */
 export async function startDatabase(held, onDeath) {
   const mariadbd = installDebian('mariadb-server', ['/usr/sbin/mariadbd', '/usr/sbin/mysqld', '/usr/libexec/mariadbd'])
@@ -113,16 +114,19 @@ async function launch(mariadbd, port, onDeath) {
     { stdio: ['ignore', output, output], detached: true },
   )
   closeSync(output)
-  for (let waited = 0; waited < 60_000; waited += 25) {
-    if (!isRunning(child.pid)) refuse(`The database did not start.${hintOf(tail(log))} Its log is ${log}; the last lines:\n${tail(log)}`)
-    if (existsSync(socketPath)) break
-    await wait(25)
-  }
+  let isOpen = false
   child.on('exit', () => {
-    if (!child.stopping) onDeath()
+    if (isOpen && !child.stopping) onDeath()
   })
+  for (let waited = 0; waited < 60_000 && isRunning(child.pid) && !existsSync(socketPath); waited += 25) await wait(25)
+  if (!isRunning(child.pid) || !existsSync(socketPath))
+    throw new DatabaseDidNotStart(`The database did not start.${hintOf(tail(log))} Its log is ${log}; the last lines:\n${tail(log)}`)
+  isOpen = true
   return child
 }
+
+/** Says why, and what can be done. */
+export class DatabaseDidNotStart extends Error {}
 
 async function endQuietly(child) {
   child.stopping = true

@@ -3,8 +3,7 @@ import { recordSchemas, type ShelfKind } from '@sable/contract/shelf'
 import { inWords } from '@sable/core/units/format'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import clsx from 'clsx'
-import { useRef } from 'react'
-import { type FieldErrors, type FieldValues, get, type UseFormRegister, useForm } from 'react-hook-form'
+import { type FieldErrors, type FieldValues, get, set, type UseFormRegister, useForm } from 'react-hook-form'
 import type { FieldGroup, RecordField } from './fields'
 import type { AnyRecord } from './shelfStore'
 
@@ -16,25 +15,27 @@ interface Props {
   readonly onSave: (record: AnyRecord) => void
 }
 
-/** The fields of a record. What is typed is stored when its field is left, unless the record would make no sense then. */
+/**
+ * The fields of a record. What is typed is stored when its field is left, unless the record would make no sense then. Answers
+ * of the server come while somebody types on: a field that was touched keeps what was typed into it.
+ */
 export function RecordForm({ kind, record, groups, onSave }: Props) {
   const check = zodResolver(recordSchemas[kind] as never)
-  const { register, handleSubmit, formState } = useForm<FieldValues>({
+  const { register, handleSubmit, formState, getValues } = useForm<FieldValues>({
     values: record,
+    resetOptions: { keepDirtyValues: true, keepErrors: true },
     // Objects of which nothing is filled in are not there at all.
     resolver: (values, context, options) => check(pruned(values) as never, context, options as never) as never,
     mode: 'onBlur',
   })
-  const stored = asText(recordSchemas[kind].parse(record))
-  // What was handed on already and is not answered yet must not be handed on again when focus moves.
-  const sent = useRef({ over: stored, text: stored })
-  if (sent.current.over !== stored) sent.current = { over: stored, text: stored }
+  const { dirtyFields } = formState
   const save = (again: boolean): void =>
-    void handleSubmit((values) => {
-      const text = asText(values)
-      if (text === stored || (text === sent.current.text && !again)) return
-      sent.current.text = text
-      onSave(values as AnyRecord)
+    void handleSubmit(() => {
+      // Only what was changed here: the rest may have moved on.
+      const next = structuredClone(record) as FieldValues
+      const touched = groups.flatMap(({ fields }) => fields).filter(({ path }) => get(dirtyFields, path) !== undefined)
+      for (const { path } of touched) set(next, path, getValues(path))
+      if (touched.length > 0 || again) onSave(recordSchemas[kind].parse(pruned(next)) as AnyRecord)
     })()
   return (
     <form
@@ -190,18 +191,4 @@ function pruned(value: unknown): unknown {
     .map(([name, entry]) => [name, pruned(entry)] as const)
     .filter(([, entry]) => entry !== undefined)
   return entries.length === 0 && Object.keys(value).length > 0 ? undefined : Object.fromEntries(entries)
-}
-
-const asText = (record: unknown): string => JSON.stringify(sorted(record))
-
-/** The same with names in order, so that records can be compared. A box that is not ticked says no more than none. */
-function sorted(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sorted)
-  if (typeof value !== 'object' || value === null) return value
-  return Object.fromEntries(
-    Object.entries(value)
-      .filter(([, entry]) => entry !== undefined && entry !== false)
-      .sort(([a], [b]) => a.localeCompare(b))
-      .map(([name, entry]) => [name, sorted(entry)]),
-  )
 }

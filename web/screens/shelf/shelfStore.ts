@@ -12,6 +12,8 @@ import { z } from 'zod'
 import { create } from 'zustand'
 import { asJsonBody, fetchJson, RequestError } from '../../api/client'
 import { shelfQuery } from '../../api/queries'
+import { mergeRecord, saysTheSame } from './mergeRecord'
+import { RecordWriter } from './recordWriter'
 
 export type AnyRecord = ShelfRecords[ShelfKind]
 export type KeptRecord = AnyRecord & Kept
@@ -32,7 +34,7 @@ export class ShelfConflict extends Error {
 }
 
 /** What was done to the shelf on this page, newest last: how to take each step back. */
-export const useShelfHistory = create<{ readonly past: readonly { readonly label: string; readonly back: () => Promise<Shelf> }[] }>(
+export const useShelfHistory = create<{ readonly past: readonly { readonly label: string; readonly back: () => Promise<unknown> }[] }>(
   () => ({
     past: [],
   }),
@@ -42,28 +44,83 @@ const address = (kind: ShelfKind, key?: string): string => `/api/shelf/${kind}${
 const withKey = z.object({ key: z.string(), shelf: shelfSchema })
 const imported = z.object({ added: z.number(), replaced: z.number(), shelf: shelfSchema })
 
+/** Everything that one page writes to the shelf goes through one writer, whichever screen it comes from. */
+const writers = new WeakMap<QueryClient, RecordWriter<AnyRecord>>()
+
+const idOf = (kind: ShelfKind, key: string): string => `${kind}/${key}`
+
+/** The shelf with what is typed and not yet stored over what is stored. */
+function withWanted(shelf: Shelf, writer: RecordWriter<AnyRecord>): Shelf {
+  const kinds = Object.entries(shelf) as [ShelfKind, readonly KeptRecord[]][]
+  return Object.fromEntries(
+    kinds.map(([kind, records]) => [
+      kind,
+      records.map((record) => {
+        const wanted = writer.wantedOf(idOf(kind, record.key))
+        const { starter, archived, revision } = record
+        return wanted ? { ...wanted, starter, archived, revision } : record
+      }),
+    ]),
+  ) as unknown as Shelf
+}
+
+function writerOf(queries: QueryClient): RecordWriter<AnyRecord> {
+  const known = writers.get(queries)
+  if (known) return known
+  const writer = new RecordWriter<AnyRecord>({
+    async send(id, record, revision) {
+      const kind = id.slice(0, id.indexOf('/')) as ShelfKind
+      try {
+        const shelf = await fetchJson(shelfSchema, address(kind, record.key), asJsonBody('PUT', { revision, record }))
+        queries.setQueryData(shelfQuery.queryKey, withWanted(shelf, writer))
+        return (shelf[kind] as readonly KeptRecord[]).find(({ key }) => key === record.key)?.revision ?? revision + 1
+      } catch (error) {
+        const current = error instanceof RequestError && error.problem.code === 'stale-write' ? error.problem.current : undefined
+        if (current === undefined) throw error
+        const { revision: theirs, ...rest } = current as AnyRecord & { revision: number }
+        throw new ShelfConflict(kind, writer.wantedOf(id) ?? record, recordSchemas[kind].parse(rest) as AnyRecord, theirs)
+      }
+    },
+    isStale: (error) => error instanceof ShelfConflict,
+    isAway: (error) => error instanceof RequestError && (error.problem.status === 0 || error.problem.status === 503),
+    onChange: () => queries.setQueryData(shelfQuery.queryKey, (shelf) => (shelf ? withWanted(shelf, writer) : shelf)),
+  })
+  writers.set(queries, writer)
+  return writer
+}
+
+/** What a record says, without what the shelf knows of it. */
+const said = ({ starter: _, archived: __, revision: ___, ...record }: KeptRecord): AnyRecord => record as AnyRecord
+
 /** Changes of the shelf. Each is stored at once, can be taken back, and shows everywhere. @throws RequestError */
 export function shelfActions(queries: QueryClient) {
+  const writer = writerOf(queries)
   const show = (shelf: Shelf): Shelf => {
-    queries.setQueryData(shelfQuery.queryKey, shelf)
-    return shelf
+    const shown = withWanted(shelf, writer)
+    queries.setQueryData(shelfQuery.queryKey, shown)
+    return shown
   }
-  const remember = (label: string, back: () => Promise<Shelf>): void =>
+  const remember = (label: string, back: () => Promise<unknown>): void =>
     useShelfHistory.setState(({ past }) => ({ past: [...past, { label, back }].slice(-100) }))
-  const revisionOf = (kind: ShelfKind, key: string): number =>
+  const keptOf = (kind: ShelfKind, key: string): KeptRecord | undefined =>
     (queries.getQueryData(shelfQuery.queryKey)?.[kind] as readonly KeptRecord[] | undefined)?.find((record) => record.key === key)
-      ?.revision ?? 1
   /** @throws ShelfConflict when another window was first */
-  const put = async (kind: ShelfKind, record: AnyRecord, revision = revisionOf(kind, record.key)): Promise<Shelf> => {
-    try {
-      return show(await fetchJson(shelfSchema, address(kind, record.key), asJsonBody('PUT', { revision, record })))
-    } catch (error) {
-      const current = error instanceof RequestError && error.problem.code === 'stale-write' ? error.problem.current : undefined
-      if (current === undefined) throw error
-      const { revision: theirs, ...rest } = current as AnyRecord & { revision: number }
-      throw new ShelfConflict(kind, record, recordSchemas[kind].parse(rest) as AnyRecord, theirs)
-    }
-  }
+  const put = (
+    kind: ShelfKind,
+    key: string,
+    change: (latest: AnyRecord) => AnyRecord,
+    over?: { record: AnyRecord; revision: number },
+  ): Promise<void> =>
+    writer.write(
+      idOf(kind, key),
+      () => {
+        const kept = keptOf(kind, key)
+        if (over) return over
+        if (!kept) throw new Error(`There is no ${key} on the shelf any more.`)
+        return { record: said(kept), revision: kept.revision }
+      },
+      change,
+    )
   const setArchived = async (kind: ShelfKind, key: string, archived: boolean): Promise<Shelf> =>
     show(await fetchJson(shelfSchema, `${address(kind, key)}/archived`, asJsonBody('PUT', { archived })))
   const take = async (kind: ShelfKind, key: string): Promise<Shelf> =>
@@ -80,9 +137,10 @@ export function shelfActions(queries: QueryClient) {
   })
 
   return {
+    /** Changes a record from what it said to what it says now; what else was changed meanwhile stays changed. */
     async write(kind: ShelfKind, before: AnyRecord, record: AnyRecord): Promise<void> {
-      await put(kind, record)
-      remember(`change of ${before.name}`, () => put(kind, before))
+      await put(kind, record.key, (latest) => mergeRecord(before, record, latest))
+      if (!saysTheSame(before, record)) remember(`change of ${before.name}`, () => put(kind, before.key, () => before))
     },
     /** Settles a conflict: stores one of the two versions over what is there. */
     async settle({ kind, theirs, revision }: ShelfConflict, chosen: AnyRecord): Promise<void> {
@@ -91,8 +149,8 @@ export function shelfActions(queries: QueryClient) {
         await queries.refetchQueries({ queryKey: shelfQuery.queryKey })
         return
       }
-      await put(kind, chosen, revision)
-      remember(`change of ${theirs.name}`, () => put(kind, theirs))
+      await put(kind, chosen.key, () => chosen, { record: theirs, revision })
+      remember(`change of ${theirs.name}`, () => put(kind, theirs.key, () => theirs))
     },
     /** @returns the key of the new record */
     async add(kind: ShelfKind, record: NewRecord): Promise<string> {
@@ -107,11 +165,11 @@ export function shelfActions(queries: QueryClient) {
     },
     async remove(kind: ShelfKind, record: KeptRecord): Promise<void> {
       await take(kind, record.key)
-      remember(`removal of ${record.name}`, async () => (await bringIn(asFile(kind, [record]))).shelf)
+      remember(`removal of ${record.name}`, () => bringIn(asFile(kind, [record])))
     },
     async reset(kind: ShelfKind, record: KeptRecord): Promise<void> {
       show(await fetchJson(shelfSchema, `${address(kind, record.key)}/starter`, { method: 'POST' }))
-      remember(`reset of ${record.name}`, () => put(kind, record))
+      remember(`reset of ${record.name}`, () => put(kind, record.key, () => said(record)))
     },
     async bringStarters(): Promise<void> {
       show(await fetchJson(shelfSchema, '/api/shelf/starters', { method: 'POST' }))
@@ -119,13 +177,13 @@ export function shelfActions(queries: QueryClient) {
     /** @throws RequestError and ZodError */
     async importFile(text: string, before: Shelf): Promise<{ added: number; replaced: number }> {
       const { added, replaced } = await bringIn(shelfFileSchema.parse(JSON.parse(text)))
-      if (replaced > 0) remember('import', async () => (await bringIn({ format: 'sable-lantern/shelf', version: 1, ...before })).shelf)
+      if (replaced > 0) remember('import', () => bringIn({ format: 'sable-lantern/shelf', version: 1, ...before }))
       return { added, replaced }
     },
     async undo(): Promise<void> {
       const last = useShelfHistory.getState().past.at(-1)
       if (!last) return
-      show(await last.back())
+      await last.back()
       useShelfHistory.setState(({ past }) => ({ past: past.filter((step) => step !== last) }))
     },
   }

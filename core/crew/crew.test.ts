@@ -116,7 +116,7 @@ describe('a crew', () => {
     const { line, ask } = helperOnLine()
     new Crew(() => Promise.reject(new Error('no kernel here')), [line])
     const control = new Int32Array(new SharedArrayBuffer(8))
-    void ask({ kind: 'call', bundle: 1, control, pieces: [{ task: 'sliceBlock', input: {} }] })
+    void ask({ kind: 'call', you: 1, bundle: 1, control, pieces: [{ task: 'sliceBlock', input: {} }] })
     await new Promise((resolve) => setTimeout(resolve, 20))
     expect(Atomics.load(control, 0)).toBe(0)
   })
@@ -147,5 +147,27 @@ describe('a crew', () => {
   it('refuses a bad part as one thread alone does', async () => {
     const huge = predictWork(part, { ...asModelled, scale: 1000 }, setupOf(), plain, {})
     await expect(new Crew(open, [takesFirst(1, byHelper)]).do(huge)).rejects.toThrow(InputError)
+  })
+
+  it('takes back what a helper has taken that ends without a word, and comes to the same', async () => {
+    const alone = predict(part, asModelled, setupOf(), plain, { kernel: await testKernel })
+    /** Takes two pieces of each bundle, marks them as its own, and is never heard of again. */
+    let taken = 0
+    const dies: Line = {
+      post: (message) => {
+        const { control, pieces, you } = message as Call
+        for (let n = 0; n < 2; n++) {
+          const index = Atomics.add(control, 0, 1)
+          if (index >= pieces.length) continue
+          control[2 + index] = you
+          taken++
+        }
+        setTimeout(() => crew.leave(dies))
+      },
+      listen: () => {},
+    }
+    const crew = new Crew(open, [dies, takesFirst(2, byHelper)])
+    expect(await crew.do(work(plain))).toEqual(alone)
+    expect(taken).toBeGreaterThan(0)
   })
 })

@@ -30,5 +30,7 @@ export const uploadPart = (file: File, signal: AbortSignal): Promise<StoredPart>
     method: 'POST',
     body: file,
     signal,
+    // Others may be read before it.
+    patienceMs: Number.POSITIVE_INFINITY,
     headers: { 'Content-Type': 'application/octet-stream' },
   })

@@ -115,6 +115,22 @@ describe('what is edited', () => {
     expect(state()).toBe('saved')
   })
 
+  it('was stored although its answer was cut off: what was typed since goes over it, and nobody is asked', async () => {
+    const held: { lineup?: Lineup } = {}
+    write.mockImplementationOnce(async (id, content) => {
+      held.lineup = await takes(id, content)
+      return refusesWith({})()
+    })
+    rename('one')
+    await vi.advanceTimersByTimeAsync(300)
+    expect(state()).toBe('waiting')
+    write.mockImplementationOnce(async () => refusesWith({ status: 409, code: 'stale-write', current: held.lineup })())
+    rename('two')
+    await settle()
+    expect(state()).toBe('saved')
+    expect(write.mock.calls.at(-1)![1]).toMatchObject({ name: 'two', revision: held.lineup!.revision })
+  })
+
   it('of another lineup is never written to the one that was open before', async () => {
     rename('one')
     await settle()

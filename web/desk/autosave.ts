@@ -15,6 +15,8 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
   let writing = false
   let stored: LineupContent | undefined = useDesk.getState().content
   let storedFor = useDesk.getState().lineupId
+  /** What was sent without an answer: it may be stored all the same. */
+  let unsure: LineupContent | undefined
 
   const schedule = (delay: number): void => {
     clearTimeout(timer)
@@ -33,6 +35,7 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
     writing = true
     try {
       const lineup = await writeLineup(lineupId, { ...content, revision })
+      unsure = undefined
       outbox.clear(lineupId, content)
       if (useDesk.getState().lineupId === lineupId) {
         stored = content
@@ -40,7 +43,16 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
       }
       onSaved(lineup)
     } catch (error) {
-      handleFailure(error)
+      const theirs = staleOf(error)
+      if (theirs && unsure && saysTheSame(unsure, theirs)) {
+        // Nobody else was first: this page itself was, and never heard of it.
+        stored = unsure
+        useDesk.setState({ revision: theirs.revision })
+        unsure = undefined
+      } else {
+        if (error instanceof RequestError && !theirs) unsure = content
+        handleFailure(error)
+      }
     } finally {
       writing = false
     }
@@ -61,6 +73,7 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
     if (now.lineupId !== storedFor) {
       storedFor = now.lineupId
       stored = now.content
+      unsure = undefined
       return
     }
     keep(now)
@@ -84,8 +97,14 @@ export function startAutosave(onSaved: (lineup: Lineup) => void): () => void {
 
 function handleFailure(error: unknown): void {
   if (!(error instanceof RequestError)) throw error
-  const theirs = error.problem.code === 'stale-write' ? lineupSchema.safeParse(error.problem.current) : undefined
-  useDesk.setState({ save: theirs?.success ? { kind: 'conflict', theirs: theirs.data } : { kind: 'waiting', problem: error.problem } })
+  const theirs = staleOf(error)
+  useDesk.setState({ save: theirs ? { kind: 'conflict', theirs } : { kind: 'waiting', problem: error.problem } })
+}
+
+/** What the server holds, when a write started from an older revision. */
+function staleOf(error: unknown): Lineup | undefined {
+  if (!(error instanceof RequestError) || error.problem.code !== 'stale-write') return undefined
+  return lineupSchema.safeParse(error.problem.current).data
 }
 
 /** Settles a conflict. The version that is not kept stays one undo away. */

@@ -13,6 +13,29 @@ class HandWorker {
     this.met++
   }
 
+  life = ''
+  async live(life: string): Promise<void> {
+    this.life = life
+  }
+
+  readonly gone: string[] = []
+  async lost(life: string): Promise<void> {
+    this.gone.push(life)
+  }
+
+  readonly place = workers.length
+  meshForView(): Promise<unknown> {
+    return this.place === 0 ? Promise.resolve(this) : new Promise(() => {})
+  }
+  async drawMoves(): Promise<unknown> {
+    return this
+  }
+
+  /** What the browser does when a worker ends, however it ends. */
+  end(): void {
+    ends.get(this.life)!()
+  }
+
   async tryAll(requests: readonly PredictRequest[], _: Int32Array, onEach: (index: number, found: unknown) => void): Promise<void> {
     for (const [index, one] of requests.entries()) {
       this.tried.push(one)
@@ -35,7 +58,16 @@ vi.mock('comlink', () => ({
   transfer: (own: unknown) => own,
 }))
 vi.stubGlobal('Worker', class {})
-vi.stubGlobal('navigator', { hardwareConcurrency: 2 })
+const ends = new Map<string, () => void>()
+/** Locks that are held until their worker ends: only then the page gets them. */
+const requestLock = (life: string, run: () => void): Promise<void> =>
+  new Promise((resolve) =>
+    ends.set(life, () => {
+      run()
+      resolve()
+    }),
+  )
+vi.stubGlobal('navigator', { hardwareConcurrency: 2, locks: { request: requestLock } })
 const { PredictionPool } = await import('./predictionPool')
 
 const request = (fileName: string): PredictRequest => ({ fileName }) as PredictRequest
@@ -46,7 +78,11 @@ const heard = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
 let pool: InstanceType<typeof PredictionPool>
 let answers: string[]
 const submit = (id: string, file = id): void =>
-  pool.submit(id, request(file), { onProgress: () => {}, onAnswer: ({ kind }) => answers.push(`${id} ${kind}`) })
+  pool.submit(id, request(file), {
+    onProgress: () => {},
+    onAnswer: ({ kind }) => answers.push(`${id} ${kind}`),
+    onLost: () => answers.push(`${id} lost`),
+  })
 const running = (): string[] => workers.map(({ asked }) => asked.at(-1)?.request.fileName ?? '')
 
 beforeEach(() => {
@@ -90,8 +126,8 @@ describe('the pool of workers', () => {
     await heard()
     submit('b', 'b again')
     expect(running()).toEqual(['a', 'b again'])
-    expect(pool.workerOf('b')).toBe(workers[1])
-    expect(pool.workerOf('nobody')).toBe(workers[0])
+    expect(await pool.workerOf('b').drawMoves(request('b'))).toBe(workers[1])
+    expect(await pool.workerOf('nobody').drawMoves(request('b'))).toBe(workers[0])
   })
 
   it('does not let a free lane idle while a candidate’s own one is busy', async () => {
@@ -110,7 +146,7 @@ describe('the pool of workers', () => {
   it('turns an error of a worker into a refusal with a way out, and goes on', async () => {
     workers[0]!.fails = new Error('out of memory')
     const refusals: PredictAnswer[] = []
-    pool.submit('a', request('a.stl'), { onProgress: () => {}, onAnswer: (answer) => refusals.push(answer) })
+    pool.submit('a', request('a.stl'), { onProgress: () => {}, onLost: () => {}, onAnswer: (answer) => refusals.push(answer) })
     await heard()
     expect(refusals).toEqual([
       expect.objectContaining({ kind: 'refused', where: 'a.stl', message: expect.stringContaining('out of memory') }),
@@ -142,5 +178,45 @@ describe('the pool of workers', () => {
     pool.cancel('a')
     expect(answers).toEqual(['c cancelled'])
     expect(Atomics.load(workers[0]!.asked[0]!.stop, 0)).toBe(1)
+  })
+
+  it('replaces a worker that ends without a word, tells the others, and computes again what it was at', async () => {
+    for (const id of ['a', 'b', 'c']) submit(id)
+    await heard()
+    workers[1]!.end()
+    await heard()
+    expect(answers).toEqual(['b lost'])
+    expect(workers.length).toBe(3)
+    expect(workers[0]!.gone).toEqual([workers[1]!.life])
+    // The new one takes what waited longest.
+    expect(running()).toEqual(['a', 'b', 'c'])
+    workers[2]!.asked[0]!.answer(done())
+    await heard()
+    expect(running()[2]).toBe('b')
+    workers[2]!.asked[1]!.answer(done())
+    await heard()
+    expect(answers).toEqual(['b lost', 'c done', 'b done'])
+  })
+
+  it('gives up what ends a worker twice, in a sentence, and goes on with the rest', async () => {
+    submit('a')
+    await heard()
+    workers[0]!.end()
+    await heard()
+    const second = workers.findIndex(({ asked }, i) => i > 0 && asked.length > 0)
+    workers[second]!.end()
+    await heard()
+    expect(answers).toEqual(['a lost', 'a refused'])
+    submit('b')
+    expect(running().at(-1) === 'b' || running().includes('b')).toBe(true)
+  })
+
+  it('lets nobody wait for a worker that has ended', async () => {
+    await heard()
+    submit('a')
+    submit('b')
+    const waiting = pool.workerOf('b').meshForView(request('b'))
+    workers[1]!.end()
+    await expect(waiting).rejects.toThrow(/ended without a word/)
   })
 })

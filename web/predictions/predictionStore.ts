@@ -17,6 +17,8 @@ export interface Forecast {
   readonly startedAt: number
   readonly stage?: Stage
   readonly share?: number
+  /** Its worker ended without a word, and it is computed again. */
+  readonly again?: boolean
   readonly refusal?: { readonly message: string; readonly where: string; readonly remedy: string }
 }
 
@@ -98,6 +100,7 @@ function start(id: string, request: PredictRequest): void {
     update(id, (forecast) => (forecast.key === key ? change(forecast) : forecast))
   predictionPool().submit(id, request, {
     onProgress: (stage, share) => ifWanted((forecast) => (forecast.state === 'running' ? { ...forecast, stage, share } : forecast)),
+    onLost: () => ifWanted(({ stage: _, share: __, ...forecast }) => ({ ...forecast, again: true })),
     onAnswer(answer) {
       if (answer.kind === 'done') {
         remember(key, answer.prediction)

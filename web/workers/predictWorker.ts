@@ -22,6 +22,7 @@ import { type LoadMap, loadMap } from '@sable/core/views/loadMap'
 import { type SurfaceMap, surfaceMap } from '@sable/core/views/surfaceMap'
 import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
 import * as Comlink from 'comlink'
+import { holdLife } from '../predictions/workerLife'
 
 export interface PredictRequest {
   readonly partId: string
@@ -42,6 +43,21 @@ export type PredictAnswer =
   | { readonly kind: 'cancelled' }
   | { readonly kind: 'refused'; readonly message: string; readonly where: string; readonly remedy: string }
 
+export type ProgramAnswer =
+  | { readonly kind: 'done'; readonly figures: readonly ProgramFigures[] }
+  | Exclude<PredictAnswer, { readonly kind: 'done' }>
+
+/** @throws what is no refusal */
+function refusalOf(error: unknown, fileName: string): Extract<PredictAnswer, { readonly kind: 'refused' }> {
+  if (!(error instanceof InputError)) throw error
+  return {
+    kind: 'refused',
+    message: error.message,
+    where: [fileName, error.where].filter((text) => text !== '').join(', '),
+    remedy: error.remedy,
+  }
+}
+
 const PROGRESS_MS = 80
 /** A program is read in pieces of this many bytes. */
 const PIECE = 1 << 21
@@ -54,6 +70,8 @@ const triedCache = new StageCache(12, 256 << 20)
 
 /** The other workers of the page: who has nothing to do helps. */
 const crew = new Crew(() => openKernel())
+/** Lines to them, by their lives. */
+const lines = new Map<string, Line>()
 
 const lineOf = (port: MessagePort): Line => ({
   post: (message, transfer) => port.postMessage(message, [...transfer]),
@@ -97,9 +115,21 @@ function loadPart({ partId, contentKey, fileName }: Pick<PredictRequest, 'partId
 }
 
 const api = {
-  /** A line to another worker, to help it and be helped. */
-  meet(port: MessagePort): void {
-    crew.join(lineOf(port))
+  /** Holds a lock for as long as this worker lives, by which the page learns that it has ended. */
+  live: holdLife,
+
+  /** A line to another worker, to help it and be helped. @param life the other's */
+  meet(port: MessagePort, life: string): void {
+    const line = lineOf(port)
+    lines.set(life, line)
+    crew.join(line)
+  },
+
+  /** Another worker has ended: what it was to help with is taken back. */
+  lost(life: string): void {
+    const line = lines.get(life)
+    if (line) crew.leave(line)
+    lines.delete(life)
   },
 
   /** Predicts one candidate. The first entry of `stop` becomes 1 when nobody waits any more. */
@@ -221,17 +251,25 @@ const api = {
     featurePattern: string | undefined,
     stop: Int32Array,
     onProgress: (share: number) => void,
-  ): Promise<ProgramFigures[] | undefined> {
+  ): Promise<ProgramAnswer> {
     const timers = printers.map((printer) => new ProgramTimer(printer, featurePattern === undefined ? {} : { featurePattern }))
     let read = 0
     for (let at = 0; at < file.size; at += PIECE) {
-      if (Atomics.load(stop, 0) === 1) return undefined
+      if (Atomics.load(stop, 0) === 1) return { kind: 'cancelled' }
       const bytes = new Uint8Array(await file.slice(at, at + PIECE).arrayBuffer())
-      for (const timer of timers) timer.push(bytes)
+      try {
+        for (const timer of timers) timer.push(bytes)
+      } catch (error) {
+        return refusalOf(error, file.name)
+      }
       read += bytes.length
       onProgress(read / file.size)
     }
-    return timers.map((timer) => timer.finish())
+    try {
+      return { kind: 'done', figures: timers.map((timer) => timer.finish()) }
+    } catch (error) {
+      return refusalOf(error, file.name)
+    }
   },
 
   /** The mended part as it lies on the bed, as a 3MF or STL file. */

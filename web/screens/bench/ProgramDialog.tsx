@@ -140,8 +140,9 @@ function useTiming(file: File, printers: readonly Printer[], pattern: string): S
           if (Atomics.load(stop, 0) === 0) setState({ kind: 'running', share })
         }),
       )
-      .then((figures) => {
-        if (figures) setState({ kind: 'done', figures })
+      .then((answer) => {
+        if (answer.kind === 'done') setState({ kind: 'done', figures: answer.figures })
+        else if (answer.kind === 'refused') setState({ kind: 'failed', why: `${answer.where}: ${answer.message} ${answer.remedy}` })
       })
       .catch((error: unknown) => {
         if (Atomics.load(stop, 0) === 0)

@@ -16,6 +16,7 @@ function server(first: Nozzle) {
   const held = { record: first, revision: 1, writes: 0 }
   const waiting: (() => void)[] = []
   let away = false
+  let cutOff = false
   const writer = new RecordWriter<Nozzle>({
     async send(_, record, revision) {
       await new Promise<void>((resolve) => waiting.push(resolve))
@@ -23,10 +24,12 @@ function server(first: Nozzle) {
       if (revision !== held.revision) throw new Stale()
       held.record = record
       held.writes++
-      return ++held.revision
+      held.revision++
+      if (cutOff) throw new Away()
+      return held.revision
     },
     isAway: (error) => error instanceof Away,
-    isStale: (error) => error instanceof Stale,
+    staleOf: (error) => (error instanceof Stale ? held : undefined),
     onChange: () => {},
     retryMs: 5,
   })
@@ -41,7 +44,7 @@ function server(first: Nozzle) {
     waiting.shift()!()
     await new Promise((resolve) => setTimeout(resolve))
   }
-  return { held, writer, change, answer, leave: (is: boolean) => (away = is), waiting }
+  return { held, writer, change, answer, leave: (is: boolean) => (away = is), cutOff: (is: boolean) => (cutOff = is), waiting }
 }
 
 describe('a record that is changed faster than the server answers', () => {
@@ -73,6 +76,19 @@ describe('a record that is changed faster than the server answers', () => {
     leave(false)
     await answer()
     expect(held.record.bore).toBe(0.6)
+  })
+
+  it('that was stored although its answer was cut off is no conflict: what was typed since is stored over it', async () => {
+    const { held, change, answer, cutOff } = server({ name: 'a', bore: 0.4 })
+    cutOff(true)
+    const first = change({ bore: 0.6 })
+    await Promise.all([expect(first).rejects.toThrow(Away), answer()])
+    cutOff(false)
+    const second = change({ name: 'b' })
+    await answer()
+    await answer()
+    await second
+    expect(held.record).toEqual({ name: 'b', bore: 0.6 })
   })
 
   it('is a conflict only when another one wrote, never when it was this page itself', async () => {

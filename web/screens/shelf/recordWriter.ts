@@ -5,6 +5,8 @@ interface Wanted<R> {
   record: R
   revision: number
   sending: Promise<void> | undefined
+  /** What was sent without an answer: it may be stored all the same. */
+  unsure?: R | undefined
 }
 
 export interface Sending<R> {
@@ -12,8 +14,8 @@ export interface Sending<R> {
   readonly send: (id: string, record: R, revision: number) => Promise<number>
   /** Whether an error means that nobody answers just now: the write is then tried again by itself. */
   readonly isAway: (error: unknown) => boolean
-  /** Whether an error means that somebody else was first: what is wanted is then given up to whoever asks the user. */
-  readonly isStale: (error: unknown) => boolean
+  /** What is stored by now, when an error means that somebody else was first: what is wanted is then given up to whoever asks the user. */
+  readonly staleOf: (error: unknown) => { readonly record: R; readonly revision: number } | undefined
   /** Called whenever what is wanted of a record has changed. */
   readonly onChange: () => void
   readonly retryMs?: number
@@ -42,7 +44,8 @@ export class RecordWriter<R extends object> {
    */
   write(id: string, stored: () => { readonly record: R; readonly revision: number }, change: (latest: R) => R): Promise<void> {
     const known = this.wanted.get(id)
-    const entry: Wanted<R> = known ?? { ...stored(), sending: undefined }
+    const { record, revision } = known ?? stored()
+    const entry: Wanted<R> = known ?? { record, revision, sending: undefined }
     const next = change(entry.record)
     const isNew = !saysTheSame(next, entry.record)
     if (!known && !isNew) return Promise.resolve()
@@ -60,9 +63,20 @@ export class RecordWriter<R extends object> {
       const { record } = entry
       try {
         entry.revision = await this.sending.send(id, record, entry.revision)
+        entry.unsure = undefined
       } catch (error) {
-        if (this.sending.isStale(error)) this.wanted.delete(id)
-        else if (this.sending.isAway(error)) this.tryAgain(id)
+        const stale = this.sending.staleOf(error)
+        if (stale && entry.unsure && saysTheSame(stale.record, entry.unsure)) {
+          // Nobody else was first: this page itself was, and never heard of it.
+          entry.revision = stale.revision
+          entry.unsure = undefined
+          continue
+        }
+        if (stale) this.wanted.delete(id)
+        else if (this.sending.isAway(error)) {
+          entry.unsure = record
+          this.tryAgain(id)
+        }
         throw error
       }
       if (entry.record !== record) continue

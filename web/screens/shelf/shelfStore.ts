@@ -81,7 +81,7 @@ function writerOf(queries: QueryClient): RecordWriter<AnyRecord> {
         throw new ShelfConflict(kind, writer.wantedOf(id) ?? record, recordSchemas[kind].parse(rest) as AnyRecord, theirs)
       }
     },
-    isStale: (error) => error instanceof ShelfConflict,
+    staleOf: (error) => (error instanceof ShelfConflict ? { record: error.theirs, revision: error.revision } : undefined),
     isAway: (error) => error instanceof RequestError && (error.problem.status === 0 || error.problem.status === 503),
     onChange: () => queries.setQueryData(shelfQuery.queryKey, (shelf) => (shelf ? withWanted(shelf, writer) : shelf)),
   })

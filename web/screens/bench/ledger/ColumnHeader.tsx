@@ -182,7 +182,12 @@ function Working({ id }: { id: string }) {
   const share = overall(forecast.stage, forecast.share ?? 0)
   return (
     <>
-      <span role="status" className="figure text-[11px] text-muted">
+      <span
+        role="status"
+        title={forecast.again ? 'The computation ended without a word, most likely for lack of memory. It is done again.' : undefined}
+        className="figure text-[11px] text-muted"
+      >
+        {forecast.again ? 'once more, ' : ''}
         {forecast.stage ?? 'reading'} {Math.round(share * 100)} %
       </span>
       <IconButton label="Stop computing this column" onClick={() => stopForecast(id)}>

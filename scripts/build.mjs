@@ -30,7 +30,10 @@ export async function build(targets = ['cli', 'server', 'web']) {
 
 async function buildNode(target) {
   const { build: bundle } = await import('esbuild')
-  const threads = { server: ['server/parts/readPartProcess.ts', 'server/search/searchWorker.ts'], bench: ['bench/helper.ts'] }
+  const threads = {
+    server: ['server/parts/readPartProcess.ts', 'server/backup/main.ts', 'server/search/searchWorker.ts'],
+    bench: ['bench/helper.ts'],
+  }
   const entryPoints = [`${target}/main.ts`, ...(threads[target] ?? [])]
   await bundle({
     absWorkingDir: root,

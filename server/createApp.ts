@@ -2,6 +2,8 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { lineupContentSchema, lineupWriteSchema } from '@sable/contract/lineup'
 import express, { type Express } from 'express'
 import { QueryTypes, type Sequelize } from 'sequelize'
+import type { Backups } from './backup/backupDesk'
+import { backupRoutes } from './backup/backupRoutes'
 import { checkOrigin } from './guard/checkOrigin'
 import { checkToken } from './guard/checkToken'
 import { securityHeaders, workerHeaders } from './guard/securityHeaders'
@@ -23,6 +25,7 @@ export interface AppParts {
   readonly lineups: LineupStore
   readonly searches: SearchStore
   readonly searchRunner: SearchRunner
+  readonly backups: Backups
   readonly port: number
   /** Where uploads lie until they are read. */
   readonly uploadFolder: string
@@ -40,6 +43,7 @@ export function createApp({
   lineups,
   searches,
   searchRunner,
+  backups,
   port,
   uploadFolder,
   token,
@@ -56,10 +60,12 @@ export function createApp({
     response.json({ status: 'ok' })
   })
 
+  const { routes: backupsRoutes, refuseWrites } = backupRoutes(backups, searchRunner, uploadFolder)
+  app.use('/api/backup', backupsRoutes)
+  app.use(refuseWrites)
   app.use('/api/shelf', shelfRoutes(shelf))
   app.use('/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches }))
   app.use('/api/searches', searchRoutes(searches, searchRunner))
-
   app.use('/api/parts', partRoutes(parts, uploadFolder))
 
   app.get('/api/lineups', async (_request, response) => {

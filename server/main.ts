@@ -1,11 +1,13 @@
 import { createServer } from 'node:http'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { createBackups } from './backup/backupDesk'
 import { createApp } from './createApp'
 import { connect } from './database/connect'
 import { marksIn } from './database/marks'
 import { migrate, NewerDatabase } from './database/migrations/migrate'
 import { defineModels } from './database/models'
+import { databaseInEnvironment, required } from './environment'
 import { createLineupStore } from './lineups'
 import { createPartStore } from './parts/partStore'
 import { readInProcess } from './parts/readInProcess'
@@ -17,11 +19,6 @@ import { seedDemo } from './seed'
 import { createShelfStore } from './shelf'
 
 /** Starts the server with what `scripts/start.mjs` hands over in the environment; says "ready" to its parent. */
-const required = (name: string): string => {
-  const value = process.env[name]
-  if (value === undefined) throw new Error(`${name} is not set; start the application with npm start.`)
-  return value
-}
 
 /** Ends for a reason that starting again does not mend. */
 function refuse(sentence: string): Promise<never> {
@@ -38,12 +35,8 @@ function refuse(sentence: string): Promise<never> {
 const THREADS = 2
 
 const port = Number(required('SABLE_PORT'))
-const sequelize = connect({
-  socketPath: required('SABLE_DB_SOCKET'),
-  user: 'root',
-  password: required('SABLE_DB_PASSWORD'),
-  database: required('SABLE_DB_NAME'),
-})
+const address = databaseInEnvironment()
+const sequelize = connect(address)
 try {
   await migrate(sequelize)
 } catch (error) {
@@ -68,6 +61,8 @@ await parts.forgetRemoved(new Date())
 
 await searchRunner.resumeUnfinished()
 
+const backups = createBackups(sequelize, address, join(required('SABLE_DATA_FOLDER'), 'backups'))
+const stopDaily = backups.keepDaily()
 const app = createApp({
   sequelize,
   parts,
@@ -75,6 +70,7 @@ const app = createApp({
   lineups,
   searches,
   searchRunner,
+  backups,
   port,
   uploadFolder,
   token: process.env.SABLE_TOKEN,
@@ -94,6 +90,7 @@ server.listen(port, '127.0.0.1', () => process.send?.('ready'))
 process.on('unhandledRejection', (error) => console.error(error))
 
 const stop = (): void => {
+  stopDaily()
   server.close(async () => {
     await searchRunner.close()
     await sequelize.close()

@@ -73,8 +73,9 @@ export function readObj(bytes: Uint8Array, fileName = 'model.obj'): TriangleSoup
 
 /** Counted from 1, or from the last one backwards when negative; texture and normal after a slash do not matter. */
 function indexOf(bytes: Uint8Array, { from, to }: Word, count: number): number {
-  const slash = bytes.indexOf(SLASH, from)
-  const i = decimalOf(bytes, from, slash >= 0 && slash < to ? slash : to)
+  let end = from
+  while (end < to && bytes[end] !== SLASH) end++
+  const i = decimalOf(bytes, from, end)
   if (!Number.isInteger(i)) return -1
   return i < 0 ? count + i : i - 1
 }

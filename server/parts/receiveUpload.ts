@@ -16,8 +16,15 @@ export interface Upload {
   readonly remove: () => Promise<void>
 }
 
-/** An upload that brings nothing for so long, or is not over after so long, ms, has ended without saying so. */
-export const uploadPatience = { silentMs: 30_000, wholeMs: 600_000 }
+/** What an upload may be. */
+interface UploadBounds {
+  /** Bytes, and what is larger than that, for the sentence. */
+  readonly most?: number
+  readonly what?: string
+  /** One that brings nothing for so long, or is not over after so long, ms, has ended without saying so. */
+  readonly silentMs?: number
+  readonly wholeMs?: number
+}
 
 /**
  * Takes a file from a request onto the disk, piece by piece: ten of them at once take no more memory than one.
@@ -27,17 +34,17 @@ export const uploadPatience = { silentMs: 30_000, wholeMs: 600_000 }
 export async function receiveUpload(
   request: IncomingMessage,
   folder: string,
-  patience: typeof uploadPatience = uploadPatience,
+  { most = LARGEST_UPLOAD, what = 'The file', silentMs = 30_000, wholeMs = 600_000 }: UploadBounds = {},
 ): Promise<Upload> {
-  if (Number(request.headers['content-length'] ?? 0) > LARGEST_UPLOAD) throw tooLarge('The file', LARGEST_UPLOAD)
+  if (Number(request.headers['content-length'] ?? 0) > most) throw tooLarge(what, most)
   await mkdir(folder, { recursive: true })
   const path = join(folder, `${randomUUID()}.part`)
   const remove = (): Promise<void> => rm(path, { force: true })
   const hash = createHash('sha256')
   let size = 0
   const late = new AbortController()
-  const whole = setTimeout(() => late.abort(), patience.wholeMs)
-  const silent = setTimeout(() => late.abort(), patience.silentMs)
+  const whole = setTimeout(() => late.abort(), wholeMs)
+  const silent = setTimeout(() => late.abort(), silentMs)
   try {
     await pipeline(
       request,
@@ -45,7 +52,7 @@ export async function receiveUpload(
         for await (const piece of pieces) {
           silent.refresh()
           size += piece.length
-          if (size > LARGEST_UPLOAD) throw tooLarge('The file', LARGEST_UPLOAD)
+          if (size > most) throw tooLarge(what, most)
           hash.update(piece)
           yield piece
         }

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { readPart } from '@sable/core/formats/readPart'
 import { Sequelize } from 'sequelize'
 import { inject } from 'vitest'
+import { createBackups } from '../backup/backupDesk'
 import { createApp } from '../createApp'
 import { connect } from '../database/connect'
 import { marksIn } from '../database/marks'
@@ -31,7 +32,8 @@ export async function openServer(name: string, seed = true, evaluator: OpenEvalu
   const root = new Sequelize('mysql', 'root', password, { dialect: 'mariadb', dialectOptions: { socketPath }, logging: false })
   await root.query(`CREATE DATABASE IF NOT EXISTS ${name}`)
   await root.close()
-  const sequelize = connect({ socketPath, user: 'root', password, database: name })
+  const address = { socketPath, user: 'root', password, database: name }
+  const sequelize = connect(address)
   await migrate(sequelize)
   const models = defineModels(sequelize)
   const marks = marksIn(models)
@@ -41,13 +43,14 @@ export async function openServer(name: string, seed = true, evaluator: OpenEvalu
   if (seed) await seedDemo({ parts, shelf, lineups, marks }, false, uploadFolder)
   const searches = createSearchStore(models, shelf)
   const searchRunner = new SearchRunner(searches, parts, evaluator)
-  const app = createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, port: TEST_PORT, uploadFolder })
+  const backups = createBackups(sequelize, address, join(uploadFolder, 'backups'))
+  const app = createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, backups, port: TEST_PORT, uploadFolder })
   const close = async (): Promise<void> => {
     await searchRunner.close()
     await sequelize.close()
     rmSync(uploadFolder, { recursive: true, force: true })
   }
-  return { app, sequelize, models, marks, uploadFolder, parts, shelf, lineups, searches, searchRunner, close }
+  return { app, backups, sequelize, models, marks, uploadFolder, parts, shelf, lineups, searches, searchRunner, close }
 }
 
 export type OpenServer = Awaited<ReturnType<typeof openServer>>

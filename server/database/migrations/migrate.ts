@@ -1,4 +1,4 @@
-import { type QueryInterface, QueryTypes, type Sequelize } from 'sequelize'
+import { type QueryInterface, QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import { SequelizeStorage, Umzug } from 'umzug'
 import { partsShelfProfilesLineups } from './01-parts-shelf-profiles-lineups'
 import { exceptions } from './02-exceptions'
@@ -51,9 +51,13 @@ export async function migrate(sequelize: Sequelize, to?: string): Promise<void> 
 }
 
 /** Names of the steps that the database has behind it, in their order; none for an empty one. */
-export async function stepsDone(sequelize: Sequelize): Promise<string[]> {
-  const tables = await sequelize.query("SHOW TABLES LIKE 'SequelizeMeta'", { type: QueryTypes.SELECT })
+export async function stepsDone(sequelize: Sequelize, transaction?: Transaction): Promise<string[]> {
+  const within = transaction ? { transaction } : {}
+  const tables = await sequelize.query("SHOW TABLES LIKE 'SequelizeMeta'", { type: QueryTypes.SELECT, ...within })
   if (tables.length === 0) return []
-  const rows = await sequelize.query<{ name: string }>('SELECT name FROM SequelizeMeta ORDER BY name', { type: QueryTypes.SELECT })
+  const rows = await sequelize.query<{ name: string }>('SELECT name FROM SequelizeMeta ORDER BY name', {
+    type: QueryTypes.SELECT,
+    ...within,
+  })
   return rows.map(({ name }) => name)
 }

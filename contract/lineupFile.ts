@@ -22,6 +22,7 @@ const fileSchema = z.object({
         printer: z.string(),
         nozzle: z.string(),
         material: z.string(),
+        spool: z.string().optional(),
         settings: z.record(z.string(), z.unknown()),
         exceptions: z.unknown().optional(),
       }),
@@ -36,6 +37,7 @@ export interface LineupFile extends Omit<z.infer<typeof fileSchema>, 'candidates
     readonly printer: string
     readonly nozzle: string
     readonly material: string
+    readonly spool?: string | undefined
     readonly settings: SettingValues
     readonly exceptions: readonly Exception[]
   }[]
@@ -48,11 +50,12 @@ export function writeLineupFile(lineup: LineupContent, part: { readonly name: st
     part: { name: part.name, contentKey: part.contentKey },
     placement: lineup.placement,
     purpose: lineup.purpose,
-    candidates: lineup.candidates.map(({ name, printer, nozzle, material, values, exceptions }) => ({
+    candidates: lineup.candidates.map(({ name, printer, nozzle, material, spool, values, exceptions }) => ({
       name,
       printer,
       nozzle,
       material,
+      ...(spool === undefined ? {} : { spool }),
       settings: values,
       exceptions,
     })),

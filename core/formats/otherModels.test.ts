@@ -68,7 +68,7 @@ describe('3MF', () => {
   })
 
   it('is refused with what is wrong and where', () => {
-    expect(code(() => read3mf(Uint8Array.of(0x50, 0x4b, 3, 4, 9, 9), 'cut.3mf'))).toMatch(/^3mf-damaged @ cut\.3mf/)
+    expect(code(() => read3mf(Uint8Array.of(0x50, 0x4b, 3, 4, 9, 9), 'cut.3mf'))).toMatch(/^archive-damaged @ cut\.3mf/)
     expect(code(() => read3mf(zipSync({ 'a.txt': strToU8('x') })))).toMatch(/^3mf-without-model/)
     expect(code(() => read3mf(archive('<model><oops')))).toMatch(/^3mf-malformed/)
     expect(code(() => read3mf(archive(model('millimeter', `<object id="1">${CUBE}</object>`, ''))))).toMatch(/^3mf-empty/)

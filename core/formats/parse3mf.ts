@@ -2,7 +2,12 @@ import { SaxesParser } from 'saxes'
 import { InputError } from '../errors'
 import { Growing } from '../units/growing'
 import { readingLimits, tooManyTriangles } from './readingLimits'
-import type { TextSink } from './unpack3mf'
+
+/** What takes the text of a model part as it comes. */
+export interface TextSink {
+  write(text: string): void
+  end(): void
+}
 
 /** Units of 3MF Core 1.3, §3.4, in mm. */
 const UNITS: Readonly<Record<string, number>> = { micron: 0.001, millimeter: 1, centimeter: 10, inch: 25.4, foot: 304.8, meter: 1000 }

@@ -1,8 +1,9 @@
+import { DecodeUTF8 } from 'fflate'
 import { InputError } from '../errors'
 import type { TriangleSoup } from '../mesh/mesh'
 import { type Component, IDENTITY, type Matrix, type ModelPart, type PlacedObject, parseModelPart } from './parse3mf'
 import { readingLimits, tooManyTriangles } from './readingLimits'
-import { unpackModelParts } from './unpack3mf'
+import { unpack } from './unpack'
 
 /** What placing an object comes to, its components and theirs included. */
 interface Weight {
@@ -22,9 +23,15 @@ interface Weight {
 export function read3mf(bytes: Uint8Array, fileName = 'model.3mf'): TriangleSoup {
   const tally = { parts: 0, objects: 0, placements: 0 }
   const parts = new Map<string, ModelPart>()
-  unpackModelParts(bytes, fileName, (path) => {
+  unpack(bytes, fileName, readingLimits.unpackedBytes, (path) => {
+    if (!/\.model$/i.test(path)) return undefined
     if (++tally.parts > readingLimits.modelParts) throw tooMuch('model parts', readingLimits.modelParts, fileName)
-    return parseModelPart(`${fileName}, ${path}`, tally, (part) => parts.set(`/${path}`.replace('//', '/'), part))
+    const sink = parseModelPart(`${fileName}, ${path}`, tally, (part) => parts.set(`/${path}`.replace('//', '/'), part))
+    const text = new DecodeUTF8((piece) => sink.write(piece))
+    return (piece, isLast) => {
+      text.push(piece, isLast)
+      if (isLast) sink.end()
+    }
   })
   const rootPath = [...parts.keys()].find((path) => /^\/3d\/3dmodel\.model$/i.test(path)) ?? [...parts.keys()][0]
   const root = rootPath === undefined ? undefined : parts.get(rootPath)

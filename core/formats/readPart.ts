@@ -6,6 +6,7 @@ import { read3mf } from './read3mf'
 import { readingLimits, refuseUnworkable } from './readingLimits'
 import { readObj } from './readObj'
 import { readStl } from './readStl'
+import { isArchive } from './unpack'
 
 /** What a model file may be called. */
 export const modelExtensions = ['.stl', '.3mf', '.obj'] as const
@@ -32,8 +33,7 @@ export function readPart(bytes: Uint8Array, fileName: string, key: string): Part
 }
 
 function readTriangles(bytes: Uint8Array, fileName: string): TriangleSoup {
-  const isArchive = bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4
-  if (isArchive || /\.3mf$/i.test(fileName)) return read3mf(bytes, fileName)
+  if (isArchive(bytes) || /\.3mf$/i.test(fileName)) return read3mf(bytes, fileName)
   if (/\.obj$/i.test(fileName)) return readObj(bytes, fileName)
   return readStl(bytes, fileName)
 }

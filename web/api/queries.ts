@@ -1,5 +1,6 @@
 import { type Lineup, type LineupContent, type LineupWrite, lineupListSchema, lineupSchema } from '@sable/contract/lineup'
 import { partListSchema, partSchema, type StoredPart } from '@sable/contract/part'
+import { type SetAside, setAsideListSchema } from '@sable/contract/setAside'
 import { shelfSchema } from '@sable/contract/shelf'
 import { queryOptions } from '@tanstack/react-query'
 import { asJsonBody, fetchJson, send } from './client'
@@ -34,3 +35,22 @@ export const uploadPart = (file: File, signal: AbortSignal): Promise<StoredPart>
     patienceMs: Number.POSITIVE_INFINITY,
     headers: { 'Content-Type': 'application/octet-stream' },
   })
+
+/** Takes a part away, or brings it back; gives the parts that are then here. */
+export const setPartRemoved = (id: string, removed: boolean): Promise<StoredPart[]> =>
+  fetchJson(partListSchema, `/api/parts/${encodeURIComponent(id)}/removed`, asJsonBody('PUT', { removed }))
+
+/** What is stored and cannot be read. */
+export const setAsideQuery = queryOptions({ queryKey: ['set-aside'], queryFn: () => fetchJson(setAsideListSchema, '/api/set-aside') })
+export const removeSetAside = ({ kind, id }: SetAside): Promise<SetAside[]> =>
+  fetchJson(setAsideListSchema, `/api/set-aside/${kind}/${encodeURIComponent(id)}`, { method: 'DELETE' })
+
+/** Puts a backup in the place of what the desk holds. @throws RequestError `desk-not-empty` unless `over` says that it may */
+export const restoreBackup = async (file: File, over: boolean): Promise<void> => {
+  await send(`/api/backup/restored${over ? '?over=1' : ''}`, {
+    method: 'POST',
+    body: file,
+    patienceMs: Number.POSITIVE_INFINITY,
+    headers: { 'Content-Type': 'application/zip' },
+  })
+}

@@ -1,5 +1,5 @@
 import type { LineupContent } from '@sable/contract/lineup'
-import { readLineupFile, writeLineupFile } from '@sable/contract/lineupFile'
+import { writeLineupFile } from '@sable/contract/lineupFile'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
@@ -8,7 +8,7 @@ import { useRef, useState } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { useStore } from 'zustand'
 import { asRefusal } from '../../api/asRefusal'
-import { createLineup, lineupsQuery, partsQuery, removeLineup } from '../../api/queries'
+import { createLineup, lineupsQuery, partsQuery, removeLineup, shelfQuery } from '../../api/queries'
 import { edit, redo, undo, useDesk } from '../../desk/deskStore'
 import { nextName, renameLineup } from '../../desk/edits'
 import { useForecasts } from '../../predictions/predictionStore'
@@ -17,6 +17,7 @@ import { Question } from '../../ui/Dialog'
 import { download, fileNameFrom } from '../../ui/download'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
 import type { Refusal } from '../../ui/Notice'
+import { lineupArchive, takeLineup } from './carryLineup'
 import { EditableText } from './EditableText'
 import { firstCandidate } from './firstCandidate'
 import { lineupCsv } from './lineupCsv'
@@ -52,28 +53,18 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
 
   const importFile = async (file: File): Promise<void> => {
     try {
-      const read = readLineupFile(await file.text(), file.name)
-      const parts = await queries.fetchQuery(partsQuery)
-      const known = parts.find(({ contentKey }) => contentKey === read.part.contentKey)
-      await begin({
-        name: read.name,
-        partId: (known ?? part).id,
-        placement: read.placement,
-        purpose: read.purpose,
-        candidates: read.candidates.map(({ settings, exceptions, ...candidate }) => ({
-          ...candidate,
-          id: crypto.randomUUID(),
-          values: settings,
-          exceptions: [...exceptions],
-        })),
-      })
-      if (!known) {
-        onRefusal({
-          where: file.name,
-          message: `The part "${read.part.name}" of this lineup is not here, so its candidates were put on "${part.name}".`,
-          remedy: 'Drop its model file on the part strip to use it.',
-        })
-      }
+      const { content: fresh, told } = await takeLineup(file, { parts: await queries.fetchQuery(partsQuery), shelf, part })
+      await Promise.all([queries.invalidateQueries(partsQuery), queries.invalidateQueries(shelfQuery)])
+      await begin(fresh)
+      if (told) onRefusal(told)
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
+  }
+
+  const exportArchive = async (): Promise<void> => {
+    try {
+      download(`${fileNameFrom(content.name)}.lineup.zip`, await lineupArchive(content, part, shelf))
     } catch (error) {
       onRefusal(asRefusal(error))
     }
@@ -170,8 +161,11 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
         <MenuItem hint="to print" onSelect={() => void navigate(`/bench/${id}/${SHEET}`)}>
           One-page sheet
         </MenuItem>
+        <MenuItem hint="opens anywhere: with model and records" onSelect={() => void exportArchive()}>
+          Lineup file
+        </MenuItem>
         <MenuItem
-          hint="to import again"
+          hint="without its model"
           onSelect={() => download(`${fileNameFrom(content.name)}.json`, writeLineupFile(content, part), 'application/json')}
         >
           JSON
@@ -181,7 +175,7 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
       <input
         ref={filePicker}
         type="file"
-        accept=".json,application/json"
+        accept=".zip,.json,application/zip,application/json"
         aria-label="Lineup file"
         className="hidden"
         onChange={(event) => {

@@ -17,6 +17,7 @@ import type { Refusal } from '../../ui/Notice'
 import { Popover } from '../../ui/Popover'
 import { purposeWords } from './limits'
 import { OrientationsSheet } from './OrientationsSheet'
+import { PartsSheet } from './PartsSheet'
 import { PlacementForm } from './PlacementForm'
 import { isProgram, ProgramDialog } from './ProgramDialog'
 import { PurposeForm } from './PurposeForm'
@@ -37,6 +38,7 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
   const upload = useUpload(onRefusal)
   const [program, setProgram] = useState<File>()
   const [comparing, setComparing] = useState(false)
+  const [listing, setListing] = useState(false)
   const take = (file: File): void => {
     if (isProgram(file.name)) setProgram(file)
     else void upload.begin(file)
@@ -107,6 +109,8 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
               Save as it lies
             </MenuItem>
           ))}
+          <MenuSeparator />
+          <MenuItem onSelect={() => setListing(true)}>All parts …</MenuItem>
         </Menu>
         <p className="figure px-1">
           {size.map((mm) => mm.toFixed(1)).join(' × ')} <Unit>mm</Unit>
@@ -194,6 +198,7 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
         </p>
       )}
       {comparing && <OrientationsSheet content={content} part={part} shelf={shelf} onClose={() => setComparing(false)} />}
+      {listing && <PartsSheet parts={parts} current={part.id} onClose={() => setListing(false)} />}
       {program && <ProgramDialog file={program} printers={shelf.printers} onClose={() => setProgram(undefined)} />}
     </section>
   )

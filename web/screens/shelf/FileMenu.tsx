@@ -1,9 +1,12 @@
 import type { Shelf } from '@sable/contract/shelf'
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
 import { z } from 'zod'
+import { RequestError } from '../../api/client'
+import { restoreBackup } from '../../api/queries'
 import { Button } from '../../ui/Button'
 import { download } from '../../ui/download'
-import { Menu, MenuItem } from '../../ui/Menu'
+import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
+import { RestoreQuestion } from './RestoreQuestion'
 import type { ShelfActions } from './shelfStore'
 
 /** The shelf out to a file and in from one, and the records that it began with. */
@@ -19,6 +22,8 @@ export function FileMenu({
   onTold: (told: string) => void
 }) {
   const picker = useRef<HTMLInputElement>(null)
+  const backupPicker = useRef<HTMLInputElement>(null)
+  const [asked, setAsked] = useState<{ readonly file: File; readonly holds: string }>()
   const save = (): void =>
     download('shelf.json', JSON.stringify({ format: 'sable-lantern/shelf', version: 1, ...shelf }, null, 2), 'application/json')
   const read = (file: File): Promise<void> =>
@@ -30,6 +35,20 @@ export function FileMenu({
         throw unreadable(file.name, error)
       }
     })
+  const restore = (file: File, over: boolean): Promise<void> =>
+    attempt(async () => {
+      onTold(`Checking ${file.name} …`)
+      try {
+        await restoreBackup(file, over)
+      } catch (error) {
+        onTold('')
+        if (!(error instanceof RequestError) || error.problem.code !== 'desk-not-empty') throw error
+        setAsked({ file, holds: error.problem.detail })
+        return
+      }
+      // Everything that this page holds is of before.
+      window.location.assign('/')
+    })
   return (
     <>
       <Menu align="end" trigger={<Button className="ml-1">File</Button>}>
@@ -40,7 +59,37 @@ export function FileMenu({
           Import a shelf …
         </MenuItem>
         <MenuItem onSelect={() => void attempt(() => actions.bringStarters())}>Bring back starter records</MenuItem>
+        <MenuSeparator />
+        <MenuLabel>The whole desk</MenuLabel>
+        <MenuItem hint="ZIP" onSelect={() => window.location.assign('/api/backup')}>
+          Back up everything
+        </MenuItem>
+        <MenuItem hint="ZIP" onSelect={() => backupPicker.current?.click()}>
+          Restore a backup …
+        </MenuItem>
       </Menu>
+      <input
+        ref={backupPicker}
+        type="file"
+        accept=".zip,application/zip"
+        aria-label="Backup file"
+        className="hidden"
+        onChange={(event) => {
+          const [file] = event.target.files ?? []
+          if (file) void restore(file, false)
+          event.target.value = ''
+        }}
+      />
+      {asked && (
+        <RestoreQuestion
+          fileName={asked.file.name}
+          holds={asked.holds}
+          onAnswer={(replace) => {
+            setAsked(undefined)
+            if (replace) void restore(asked.file, true)
+          }}
+        />
+      )}
       <input
         ref={picker}
         type="file"

@@ -4,7 +4,7 @@ import { Plus, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { NavLink, useNavigate, useParams } from 'react-router'
 import { asRefusal } from '../../api/asRefusal'
-import { shelfQuery } from '../../api/queries'
+import { setAsideQuery, shelfQuery } from '../../api/queries'
 import { Button, IconButton } from '../../ui/Button'
 import { Loading } from '../../ui/Loading'
 import { Notice, type Refusal } from '../../ui/Notice'
@@ -14,6 +14,7 @@ import { kindNames } from './kindNames'
 import { newRecord } from './newRecord'
 import { RecordList } from './RecordList'
 import { RecordSheet } from './RecordSheet'
+import { SetAsideSheet } from './SetAsideSheet'
 import { ShelfConflictQuestion } from './ShelfConflictQuestion'
 import { type KeptRecord, ShelfConflict, shelfActions, useShelfHistory } from './shelfStore'
 import { summaryOf } from './summaries'
@@ -39,6 +40,8 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
   const [refusal, setRefusal] = useState<Refusal>()
   const [conflict, setConflict] = useState<ShelfConflict>()
   const [told, setTold] = useState<string>()
+  const setAside = useQuery(setAsideQuery).data ?? []
+  const [showing, setShowing] = useState(false)
   const [search, setSearch] = useState('')
   const [withArchived, setWithArchived] = useState(false)
   const past = useShelfHistory(({ past }) => past)
@@ -88,6 +91,11 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
             {told}
           </span>
         )}
+        {setAside.length > 0 && (
+          <Button tone="danger" onClick={() => setShowing(true)}>
+            {setAside.length} set aside
+          </Button>
+        )}
         <IconButton
           label={past.length > 0 ? `Undo the ${past.at(-1)?.label} (Ctrl Z)` : 'Undo'}
           disabled={past.length === 0}
@@ -102,6 +110,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
           <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
         </div>
       )}
+      {showing && <SetAsideSheet found={setAside} onClose={() => setShowing(false)} />}
       {conflict && (
         <ShelfConflictQuestion
           conflict={conflict}

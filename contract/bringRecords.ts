@@ -1,0 +1,53 @@
+import { keyFor, type Shelf, type ShelfFile } from './shelf'
+
+const carriedKinds = ['printers', 'nozzles', 'materials', 'spools'] as const
+type CarriedKind = (typeof carriedKinds)[number]
+type AnyRecord = ShelfFile[CarriedKind][number]
+
+/** Records that came with something from elsewhere, as they go onto a shelf: which are new there, and what each is called there. */
+export interface BroughtRecords {
+  /** Those that the shelf lacks. */
+  readonly file: ShelfFile
+  /** The key that a record has on this shelf. */
+  readonly keyOf: (kind: CarriedKind, key: string) => string
+}
+
+/**
+ * Fits records from elsewhere into a shelf without changing what is there: one that says the same is the same, one that says
+ * something else under a key that is taken gets a key of its own.
+ */
+export function bringRecords(records: ShelfFile, shelf: Pick<Shelf, CarriedKind>): BroughtRecords {
+  const renamed = new Map<string, string>()
+  const keyOf = (kind: CarriedKind, key: string): string => renamed.get(`${kind}/${key}`) ?? key
+  const file: Record<CarriedKind, AnyRecord[]> = { printers: [], nozzles: [], materials: [], spools: [] }
+  // Materials come before the spools that are of them.
+  for (const kind of carriedKinds) {
+    const taken = new Map((shelf[kind] as readonly AnyRecord[]).map((record) => [record.key, record]))
+    for (const given of records[kind] as readonly AnyRecord[]) {
+      const record = 'material' in given ? { ...given, material: keyOf('materials', given.material) } : given
+      const here = taken.get(record.key)
+      if (here && saysTheSame(here, record)) continue
+      const key = here ? keyFor(record.name, [...taken.keys()]) : record.key
+      renamed.set(`${kind}/${record.key}`, key)
+      taken.set(key, record)
+      file[kind].push({ ...record, key, starter: false, archived: false, revision: 1 })
+    }
+  }
+  return { file: { format: 'sable-lantern/shelf', version: 1, ...file, profiles: [] } as ShelfFile, keyOf }
+}
+
+/** Whether two records say the same, whatever the shelf knows of them. */
+function saysTheSame(a: AnyRecord, b: AnyRecord): boolean {
+  const text = ({ starter: _, archived: __, revision: ___, ...record }: AnyRecord): string => JSON.stringify(sorted(record))
+  return text(a) === text(b)
+}
+
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted)
+  if (typeof value !== 'object' || value === null) return value
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([name, entry]) => [name, sorted(entry)]),
+  )
+}

@@ -47,7 +47,11 @@ export async function openDesk(data: string, port: number): Promise<Desk> {
     child.kill('SIGINT')
     await new Promise((resolve) => child.once('close', resolve))
   }
-  await ready()
+  // Another desk may answer at this address: this one says itself when it is ready.
+  while (!said.includes('is ready')) {
+    if (child.exitCode !== null) throw new Error(`The desk ended: ${said}`)
+    await wait(50)
+  }
   return { address, kill, ready, stop, said: () => said }
 }
 

@@ -16,6 +16,9 @@ export interface Upload {
   readonly remove: () => Promise<void>
 }
 
+/** The database reads only what everybody may read; the folder around it lets nobody else in. */
+const READABLE = 0o644
+
 /** What an upload may be. */
 interface UploadBounds {
   /** Bytes, and what is larger than that, for the sentence. */
@@ -37,7 +40,7 @@ export async function receiveUpload(
   { most = LARGEST_UPLOAD, what = 'The file', silentMs = 30_000, wholeMs = 600_000 }: UploadBounds = {},
 ): Promise<Upload> {
   if (Number(request.headers['content-length'] ?? 0) > most) throw tooLarge(what, most)
-  await mkdir(folder, { recursive: true })
+  await mkdir(folder, { recursive: true, mode: 0o700 })
   const path = join(folder, `${randomUUID()}.part`)
   const remove = (): Promise<void> => rm(path, { force: true })
   const hash = createHash('sha256')
@@ -57,7 +60,7 @@ export async function receiveUpload(
           yield piece
         }
       },
-      createWriteStream(path),
+      createWriteStream(path, { mode: READABLE }),
       { signal: late.signal },
     )
     return { path, size, contentKey: hash.digest('hex'), remove }
@@ -75,9 +78,9 @@ export async function receiveUpload(
 
 /** Bytes that are at hand, as if they had been uploaded. */
 export async function asUpload(bytes: Uint8Array, folder: string): Promise<Upload> {
-  await mkdir(folder, { recursive: true })
+  await mkdir(folder, { recursive: true, mode: 0o700 })
   const path = join(folder, `${randomUUID()}.part`)
-  await writeFile(path, bytes)
+  await writeFile(path, bytes, { mode: READABLE })
   const contentKey = createHash('sha256').update(bytes).digest('hex')
   return { path, size: bytes.length, contentKey, remove: () => rm(path, { force: true }) }
 }

@@ -1,7 +1,10 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { once } from 'node:events'
+import { createReadStream, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { request as httpRequest, type IncomingMessage } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
+import { Worker } from 'node:worker_threads'
 import { binaryStl, largeHostileModels } from '@sable/core/testing/hostileFiles'
 import { openDesk, processesWith } from '@sable/soak/desk'
 
@@ -26,6 +29,23 @@ function fileOr(path: string): string {
   }
 }
 
+/** Asks again and again how a server is; told to end, it says how late the latest answer was, ms. */
+const ASKS = `
+const { parentPort, workerData } = require('node:worker_threads')
+let [latest, over] = [0, false]
+parentPort.on('message', () => { over = true })
+;(async () => {
+  while (!over) {
+    const from = performance.now()
+    await fetch(workerData.address).then((answer) => answer.text())
+    latest = Math.max(latest, performance.now() - from)
+    await new Promise((resolve) => setTimeout(resolve, workerData.pause))
+  }
+  parentPort.postMessage(latest)
+  process.exit()
+})()
+`
+
 interface Measured {
   readonly seconds: number
   readonly peakMb: number
@@ -33,39 +53,44 @@ interface Measured {
   readonly statuses: readonly number[]
 }
 
+/** Sends a file as it is read, as a browser does. */
+async function send(path: string, fileName: string): Promise<number> {
+  const request = httpRequest(`${desk.address}/api/parts?fileName=${fileName}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream', 'Content-Length': statSync(path).size },
+  })
+  createReadStream(path).pipe(request)
+  const [answer] = (await once(request, 'response')) as [IncomingMessage]
+  answer.resume()
+  await once(answer, 'end')
+  return answer.statusCode ?? 0
+}
+
 /** Uploads files at once, and meanwhile asks again and again how the server is. */
 async function upload(files: readonly { readonly fileName: string; readonly bytes: Uint8Array }[]): Promise<Measured> {
-  let [peak, latest, over] = [0, 0, false]
+  let [peak, over] = [0, false]
   const watch = (async () => {
     while (!over) {
       peak = Math.max(peak, memory())
       await wait(LOOK_MS)
     }
   })()
-  const health = (async () => {
-    while (!over) {
-      const from = performance.now()
-      await fetch(`${desk.address}/api/health`).then((answer) => answer.text())
-      latest = Math.max(latest, performance.now() - from)
-      await wait(LOOK_MS)
-    }
-  })()
+  // In a thread of its own, which what this one sends does not hold up.
+  const asks = new Worker(ASKS, { eval: true, workerData: { address: `${desk.address}/api/health`, pause: LOOK_MS } })
   const from = performance.now()
   const statuses = await Promise.all(
     files.map(async ({ fileName, bytes }) => {
-      const answer = await fetch(`${desk.address}/api/parts?fileName=${fileName}`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/octet-stream' },
-        body: bytes as Uint8Array<ArrayBuffer>,
-      })
-      await answer.text()
-      return answer.status
+      const path = join(data, `bench-${fileName}`)
+      writeFileSync(path, bytes)
+      return send(path, fileName)
     }),
   )
   const seconds = (performance.now() - from) / 1000
   over = true
-  await Promise.all([watch, health])
-  return { seconds, peakMb: peak / 2 ** 20, healthMs: latest, statuses }
+  await watch
+  asks.postMessage('end')
+  const [healthMs] = (await once(asks, 'message')) as [number]
+  return { seconds, peakMb: peak / 2 ** 20, healthMs, statuses }
 }
 
 /** A part of many facets, 60 MB as binary STL: a wavy field closed by its edges to a point below. */

@@ -1,17 +1,21 @@
 import { removedSchema } from '@sable/contract/part'
 import { Router } from 'express'
+import PQueue from 'p-queue'
 import { jsonBody, ProblemError, parseRequest, refuseOtherTypes } from '../problems'
 import type { PartStore } from './partStore'
 import { receiveUpload } from './receiveUpload'
 
 /** Uploads that are received, waiting or being read at once; the next one is asked to come again. */
 const MOST_AT_ONCE = 16
+/** Of them so many are received at once; the others wait with what they bring. */
+const RECEIVED_AT_ONCE = 3
 const COME_AGAIN_S = 10
 
 /** Parts: listed, uploaded, fetched, removed and brought back. @param folder where uploads lie until they are read */
 export function partRoutes(parts: PartStore, folder: string): Router {
   const routes = Router()
   let underWay = 0
+  const receiving = new PQueue({ concurrency: RECEIVED_AT_ONCE })
 
   routes.get('/', async (_request, response) => {
     response.json(await parts.list())
@@ -32,7 +36,7 @@ export function partRoutes(parts: PartStore, folder: string): Router {
     response.on('close', () => left.abort())
     try {
       const fileName = fileNameOf(request.query.fileName)
-      const upload = await receiveUpload(request, folder)
+      const upload = await receiving.add(() => receiveUpload(request, folder), { signal: left.signal })
       const name = fileName.replace(/\.(stl|3mf|obj)$/i, '').slice(0, 80) || 'part'
       const part = await parts.add({ name, fileName, ...upload, demo: false }, left.signal).finally(upload.remove)
       response.status(201).json(part)

@@ -1,5 +1,6 @@
 import { type ChildProcess, fork } from 'node:child_process'
 import { readFileSync } from 'node:fs'
+import { constants, setPriority } from 'node:os'
 import { InputError } from '@sable/core/errors'
 import type { MeshReport } from '@sable/core/mesh/repair'
 import type { ReadAnswer } from './readPartProcess'
@@ -37,6 +38,8 @@ export function readInProcess(processFile: string, execArgv: readonly string[] =
         serialization: 'advanced',
         stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       })
+      // Whoever asks for anything else goes first.
+      if (child.pid !== undefined) setPriority(child.pid, constants.priority.PRIORITY_BELOW_NORMAL)
       let refusal: InputError | undefined
       const end = (why: InputError): void => {
         refusal ??= why

@@ -1,3 +1,4 @@
+import { saysTheSame } from './saysTheSame'
 import { keyFor, type Shelf, type ShelfFile } from './shelf'
 
 const carriedKinds = ['printers', 'nozzles', 'materials', 'spools'] as const
@@ -26,7 +27,7 @@ export function bringRecords(records: ShelfFile, shelf: Pick<Shelf, CarriedKind>
     for (const given of records[kind] as readonly AnyRecord[]) {
       const record = 'material' in given ? { ...given, material: keyOf('materials', given.material) } : given
       const here = taken.get(record.key)
-      if (here && saysTheSame(here, record)) continue
+      if (here && saysTheSame(said(here), said(record))) continue
       const key = here ? keyFor(record.name, [...taken.keys()]) : record.key
       renamed.set(`${kind}/${record.key}`, key)
       taken.set(key, record)
@@ -36,18 +37,5 @@ export function bringRecords(records: ShelfFile, shelf: Pick<Shelf, CarriedKind>
   return { file: { format: 'sable-lantern/shelf', version: 1, ...file, profiles: [] } as ShelfFile, keyOf }
 }
 
-/** Whether two records say the same, whatever the shelf knows of them. */
-function saysTheSame(a: AnyRecord, b: AnyRecord): boolean {
-  const text = ({ starter: _, archived: __, revision: ___, ...record }: AnyRecord): string => JSON.stringify(sorted(record))
-  return text(a) === text(b)
-}
-
-function sorted(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sorted)
-  if (typeof value !== 'object' || value === null) return value
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([name, entry]) => [name, sorted(entry)]),
-  )
-}
+/** What a record says, without what the shelf knows of it. */
+const said = ({ starter: _, archived: __, revision: ___, ...record }: AnyRecord): object => record

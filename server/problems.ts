@@ -116,6 +116,7 @@ export function asProblem(error: unknown): Problem {
     return build(error.status, error.message, error.code, error.message, error.where, error.remedy, error.current)
   if (isInputError(error)) return build(422, 'This cannot be used', error.code, error.message, error.where, error.remedy)
   if (isDatabaseAway(error)) return asProblem(databaseAway())
+  if (isDiskFull(error)) return asProblem(diskFull())
   if (error instanceof ForeignKeyConstraintError) return asProblem(referenceBroken(error))
   if (hasCollided(error)) return asProblem(collided())
   const refused = error as { status?: unknown; type?: unknown; limit?: unknown }
@@ -157,6 +158,23 @@ function isDatabaseAway(error: unknown): boolean {
   return (parent instanceof Error && isDatabaseAway(parent)) || (cause instanceof Error && isDatabaseAway(cause))
 }
 const GONE = /ECONN|ENOENT|EPIPE|ENOTCONN|ESHUTDOWN|ETIMEDOUT|ER_SERVER_SHUTDOWN|SOCKET|closed|timeout|lost/i
+
+/** Whether the disk has no room: told by the system, or by MariaDB (1021 disk full, 1114 table full, 1030 with the system's 28). */
+function isDiskFull(error: unknown): boolean {
+  const { code, errno, parent, message } = error as { code?: unknown; errno?: unknown; parent?: unknown; message?: unknown }
+  if (code === 'ENOSPC' || code === 'EDQUOT' || errno === 1021 || errno === 1114) return true
+  if (errno === 1030 && /\b28\b|No space left/.test(String(message))) return true
+  return parent instanceof Error && isDiskFull(parent)
+}
+
+const diskFull = (): ProblemError =>
+  new ProblemError(
+    507,
+    'disk-full',
+    'The disk is full: nothing more can be stored.',
+    '',
+    'Free some room, then try again; what is stored is safe.',
+  )
 
 /** A record that is deleted while something takes it, or taken while it is deleted. */
 function referenceBroken(error: ForeignKeyConstraintError): ProblemError {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { InputError } from '../errors'
-import { archiveOf, binaryStl, modelXml, smallHostileModels } from '../testing/hostileFiles'
+import { archiveOf, binaryStl, largeHostileModels, modelXml, smallHostileModels } from '../testing/hostileFiles'
 import { mutate } from '../testing/mutate'
 import { readerSeeds } from '../testing/readerSeeds'
 import { seeded } from '../units/seeded'
@@ -28,6 +28,10 @@ function outcome(read: () => unknown): string {
 describe('a file that means harm', () => {
   it.each(smallHostileModels)('$what is refused in a sentence', ({ fileName, make }) => {
     expect(outcome(() => readPart(make(), fileName, 'key').report)).not.toBe('read')
+  })
+
+  it.each(largeHostileModels)('$what is read or refused in a sentence', ({ fileName, make }) => {
+    expect(outcome(() => readPart(make(), fileName, 'key').report)).toMatch(/^[\w-]+$/)
   })
 
   it('of triangles between hardly any corners is read: repeats are left out', () => {

@@ -30,7 +30,8 @@ export function installDebian(packageName, programs) {
   }
   // A new machine has no package lists; one that has them may have old ones, so they are fetched either way.
   run(['apt-get', 'update', '-qq'])
-  run(['apt-get', 'install', '-y', '-qq', '--no-install-recommends', packageName])
+  // Another installation may be under way.
+  run(['apt-get', '-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', packageName])
   const installed = programs.find((path) => existsSync(path))
   if (!installed) refuse(`${packageName} could not be installed. Run this once, then try again:\n  sudo sh -c '${byHand}'`)
   return installed

@@ -15,6 +15,7 @@ import { useForecasts } from '../../predictions/predictionStore'
 import { Button, IconButton } from '../../ui/Button'
 import { Question } from '../../ui/Dialog'
 import { download, fileNameFrom } from '../../ui/download'
+import { type FileAsk, FilePicker } from '../../ui/FilePicker'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
 import type { Refusal } from '../../ui/Notice'
 import { lineupArchive, takeLineup } from './carryLineup'
@@ -39,7 +40,7 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
   const canUndo = useStore(useDesk.temporal, (history) => history.pastStates.length > 0)
   const canRedo = useStore(useDesk.temporal, (history) => history.futureStates.length > 0)
   const [removing, setRemoving] = useState(false)
-  const filePicker = useRef<HTMLInputElement>(null)
+  const filePicker = useRef<FileAsk>(null)
 
   const begin = async (fresh: LineupContent): Promise<void> => {
     try {
@@ -171,18 +172,12 @@ export function LineupBar({ content, part, shelf, onRefusal }: Props) {
           JSON
         </MenuItem>
       </Menu>
-      <Button onClick={() => filePicker.current?.click()}>Import</Button>
-      <input
+      <Button onClick={() => filePicker.current?.ask()}>Import</Button>
+      <FilePicker
         ref={filePicker}
-        type="file"
+        label="Lineup file"
         accept=".zip,.json,application/zip,application/json"
-        aria-label="Lineup file"
-        className="hidden"
-        onChange={(event) => {
-          const [file] = event.target.files ?? []
-          if (file) void importFile(file)
-          event.target.value = ''
-        }}
+        onFile={(file) => void importFile(file)}
       />
       {removing && (
         <Question

@@ -12,6 +12,7 @@ import { setPart } from '../../desk/edits'
 import { predictionPool, useForecasts } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
 import { download, fileNameFrom } from '../../ui/download'
+import { type FileAsk, FilePicker } from '../../ui/FilePicker'
 import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
 import type { Refusal } from '../../ui/Notice'
 import { Popover } from '../../ui/Popover'
@@ -52,7 +53,7 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
     }
   }
   const [over, setOver] = useState(false)
-  const filePicker = useRef<HTMLInputElement>(null)
+  const filePicker = useRef<FileAsk>(null)
   // Any column's figures know the size as placed and what slicing had to mend.
   const placed = useForecasts((all) => content.candidates.map(({ id }) => all[id]?.prediction?.mesh).find((mesh) => mesh !== undefined))
   const size = placed?.sizeMm ?? part.report.sizeMm
@@ -174,23 +175,12 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
             <Button onClick={upload.cancel}>Cancel</Button>
           </div>
         ) : (
-          <Button onClick={() => filePicker.current?.click()}>
+          <Button onClick={() => filePicker.current?.ask()}>
             <Upload className="size-3.5" aria-hidden /> Load model
             <span className="font-normal text-muted">or drop it here</span>
           </Button>
         )}
-        <input
-          ref={filePicker}
-          type="file"
-          accept=".stl,.3mf,.obj,.gcode,.gco,.g,.nc"
-          aria-label="Model file"
-          className="hidden"
-          onChange={(event) => {
-            const [file] = event.target.files ?? []
-            if (file) take(file)
-            event.target.value = ''
-          }}
-        />
+        <FilePicker ref={filePicker} label="Model file" accept=".stl,.3mf,.obj,.gcode,.gco,.g,.nc" onFile={take} />
       </div>
       {over && (
         <p className="pointer-events-none absolute inset-1 grid place-items-center rounded-md border border-dashed border-lantern font-medium text-lantern-ink">

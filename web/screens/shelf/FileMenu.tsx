@@ -5,6 +5,7 @@ import { RequestError } from '../../api/client'
 import { restoreBackup } from '../../api/queries'
 import { Button } from '../../ui/Button'
 import { download } from '../../ui/download'
+import { type FileAsk, FilePicker } from '../../ui/FilePicker'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
 import { RestoreQuestion } from './RestoreQuestion'
 import type { ShelfActions } from './shelfStore'
@@ -21,8 +22,8 @@ export function FileMenu({
   attempt: (work: () => Promise<unknown>) => Promise<void>
   onTold: (told: string) => void
 }) {
-  const picker = useRef<HTMLInputElement>(null)
-  const backupPicker = useRef<HTMLInputElement>(null)
+  const picker = useRef<FileAsk>(null)
+  const backupPicker = useRef<FileAsk>(null)
   const [asked, setAsked] = useState<{ readonly file: File; readonly holds: string }>()
   const save = (): void =>
     download('shelf.json', JSON.stringify({ format: 'sable-lantern/shelf', version: 1, ...shelf }, null, 2), 'application/json')
@@ -55,7 +56,7 @@ export function FileMenu({
         <MenuItem hint="JSON" onSelect={save}>
           Export the shelf
         </MenuItem>
-        <MenuItem hint="JSON" onSelect={() => picker.current?.click()}>
+        <MenuItem hint="JSON" onSelect={() => picker.current?.ask()}>
           Import a shelf …
         </MenuItem>
         <MenuItem onSelect={() => void attempt(() => actions.bringStarters())}>Bring back starter records</MenuItem>
@@ -64,22 +65,11 @@ export function FileMenu({
         <MenuItem hint="ZIP" onSelect={() => window.location.assign('/api/backup')}>
           Back up everything
         </MenuItem>
-        <MenuItem hint="ZIP" onSelect={() => backupPicker.current?.click()}>
+        <MenuItem hint="ZIP" onSelect={() => backupPicker.current?.ask()}>
           Restore a backup …
         </MenuItem>
       </Menu>
-      <input
-        ref={backupPicker}
-        type="file"
-        accept=".zip,application/zip"
-        aria-label="Backup file"
-        className="hidden"
-        onChange={(event) => {
-          const [file] = event.target.files ?? []
-          if (file) void restore(file, false)
-          event.target.value = ''
-        }}
-      />
+      <FilePicker ref={backupPicker} label="Backup file" accept=".zip,application/zip" onFile={(file) => void restore(file, false)} />
       {asked && (
         <RestoreQuestion
           fileName={asked.file.name}
@@ -90,18 +80,7 @@ export function FileMenu({
           }}
         />
       )}
-      <input
-        ref={picker}
-        type="file"
-        accept=".json,application/json"
-        aria-label="Shelf file"
-        className="hidden"
-        onChange={(event) => {
-          const [file] = event.target.files ?? []
-          if (file) void read(file)
-          event.target.value = ''
-        }}
-      />
+      <FilePicker ref={picker} label="Shelf file" accept=".json,application/json" onFile={(file) => void read(file)} />
     </>
   )
 }

@@ -1,3 +1,5 @@
+import { isFields, saysTheSame } from '@sable/contract/saysTheSame'
+
 type Fields = Readonly<Record<string, unknown>>
 
 /**
@@ -18,15 +20,4 @@ function mergeFields(before: Fields, after: Fields, latest: Fields): Fields {
     else merged[key] = is
   }
   return merged
-}
-
-const isFields = (value: unknown): value is Fields => typeof value === 'object' && value !== null && !Array.isArray(value)
-
-/** Whether two values say the same, in whatever order their fields stand. */
-export function saysTheSame(a: unknown, b: unknown): boolean {
-  if (isFields(a) && isFields(b)) {
-    const keys = new Set([...Object.keys(a), ...Object.keys(b)])
-    return [...keys].every((key) => saysTheSame(a[key], b[key]))
-  }
-  return a === b || JSON.stringify(a) === JSON.stringify(b)
 }

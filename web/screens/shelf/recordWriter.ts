@@ -1,4 +1,4 @@
-import { saysTheSame } from './mergeRecord'
+import { saysTheSame } from '@sable/contract/saysTheSame'
 
 /** What is to be stored of one record, and the revision that the next write starts from. */
 interface Wanted<R> {

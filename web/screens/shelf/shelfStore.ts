@@ -1,3 +1,4 @@
+import { saysTheSame } from '@sable/contract/saysTheSame'
 import {
   type Kept,
   recordSchemas,
@@ -12,7 +13,7 @@ import { z } from 'zod'
 import { create } from 'zustand'
 import { asJsonBody, fetchJson, RequestError } from '../../api/client'
 import { shelfQuery } from '../../api/queries'
-import { mergeRecord, saysTheSame } from './mergeRecord'
+import { mergeRecord } from './mergeRecord'
 import { RecordWriter } from './recordWriter'
 
 export type AnyRecord = ShelfRecords[ShelfKind]

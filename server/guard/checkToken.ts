@@ -29,6 +29,10 @@ export function checkToken(token: string | undefined, port: number): RequestHand
       next()
       return
     }
+    if (request.method === 'GET' && !request.path.startsWith('/api/') && request.accepts(['json', 'html']) === 'html') {
+      response.status(401).type('html').send(PRIVATE)
+      return
+    }
     throw new ProblemError(
       401,
       'token-missing',
@@ -38,6 +42,12 @@ export function checkToken(token: string | undefined, port: number): RequestHand
     )
   }
 }
+
+/** Told by itself: who has no key gets nothing of the application. */
+const PRIVATE = `<!doctype html><meta charset="utf-8"><title>Sable Lantern</title>
+<body style="background:#17130f;color:#e9e2d6;font:16px/1.5 sans-serif;padding:3rem;max-width:34rem">
+<h1 style="font-size:20px">This desk is private</h1>
+<p>Open the address that npm start printed: it holds the key to it.</p>`
 
 /** Compares in a time that tells nothing about where the two differ. */
 function isSame(a: string, b: string): boolean {

@@ -30,7 +30,11 @@ export function PartsSheet({ parts, current, onClose }: Props) {
   }
   return (
     <Sheet title="Parts" onClose={onClose}>
-      {refusal && <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />}
+      {refusal && (
+        <div className="mb-3">
+          <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
+        </div>
+      )}
       {removed && (
         <p role="status" className="mb-3 flex items-center gap-3 rounded-md border border-line px-3 py-2">
           <span className="min-w-0 flex-1 truncate">“{removed.name}” was deleted. Its file is kept for a week.</span>
@@ -51,7 +55,7 @@ export function PartsSheet({ parts, current, onClose }: Props) {
         <tbody>
           {parts.map((part) => (
             <tr key={part.id} className="border-t border-line/60">
-              <td className="max-w-56 truncate py-1" title={part.fileName}>
+              <td className="max-w-56 truncate py-1.5" title={part.fileName}>
                 {part.name}
                 {part.id === current && <span className="text-muted"> · on the bench</span>}
               </td>
@@ -62,7 +66,7 @@ export function PartsSheet({ parts, current, onClose }: Props) {
               </td>
               <td className="text-right text-muted">{new Date(part.createdAt).toLocaleDateString('en', { dateStyle: 'medium' })}</td>
               <td className="text-right">
-                <Button tone="danger" className="h-6 px-1.5" aria-label={`Delete ${part.name}`} onClick={() => void set(part, true)}>
+                <Button className="h-6 px-1.5" aria-label={`Delete ${part.name}`} onClick={() => void set(part, true)}>
                   Delete
                 </Button>
               </td>

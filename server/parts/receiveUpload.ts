@@ -19,6 +19,9 @@ export interface Upload {
 /** The database reads only what everybody may read; the folder around it lets nobody else in. */
 const READABLE = 0o644
 
+/** What a stream says when whoever sent it is gone. */
+const BROKEN_OFF = new Set(['ECONNRESET', 'ECONNABORTED', 'ERR_STREAM_PREMATURE_CLOSE'])
+
 /** What an upload may be. */
 interface UploadBounds {
   /** Bytes, and what is larger than that, for the sentence. */

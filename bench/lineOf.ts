@@ -1,5 +1,5 @@
 import type { MessagePort, Transferable, Worker } from 'node:worker_threads'
-import type { Line } from '@sable/core/crew/crew'
+import type { Line } from '@sable/core/pipeline/crew/crew'
 
 /** A line over what threads of Node talk through. */
 export const lineOf = (end: MessagePort | Worker): Line => ({

@@ -1,9 +1,9 @@
 import { type FileHandle, open, readFile, writeFile } from 'node:fs/promises'
 import { basename } from 'node:path'
-import { InputError } from '@sable/core/errors'
 import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFile'
 import { readPart } from '@sable/core/formats/readPart'
-import type { Part } from '@sable/core/layDown'
+import type { Part } from '@sable/core/mesh/part'
+import { InputError } from '@sable/core/units/errors'
 import { contentKey } from './contentKey'
 
 export async function loadPart(path: string): Promise<Part> {

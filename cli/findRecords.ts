@@ -1,7 +1,7 @@
-import { InputError } from '@sable/core/errors'
 import { nearestNames } from '@sable/core/profile/nearestNames'
-import type { Setup } from '@sable/core/profile/resolve'
+import type { Setup } from '@sable/core/setup/resolve'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
+import { InputError } from '@sable/core/units/errors'
 import { typedNumber } from '@sable/core/units/typedNumber'
 
 /** What a command says about the machine; absent means the default. */

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import { loadPolygonKernel, type PolygonKernel } from '@sable/core/regions/polygon'
+import { loadPolygonKernel, type PolygonKernel } from '@sable/core/geometry/polygon'
 
 /** Starts the polygon kernel from the installed package. */
 export async function openKernel(): Promise<PolygonKernel> {

@@ -1,6 +1,6 @@
-import { InputError } from '@sable/core/errors'
-import { noPurpose, type Purpose, purposeSchema } from '@sable/core/strength/purpose'
-import { loadKinds } from '@sable/core/strength/strengthFigures'
+import { noPurpose, type Purpose, purposeSchema } from '@sable/core/physics/strength/purpose'
+import { loadKinds } from '@sable/core/physics/strength/strengthFigures'
+import { InputError } from '@sable/core/units/errors'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import type { Command } from 'commander'
 

@@ -1,11 +1,11 @@
-import { statedLoad } from '@sable/core/advice/judge'
 import { doubt, doubtfulFigures } from '@sable/core/doubt/doubt'
-import type { MoveFacts } from '@sable/core/motion/moveFacts'
-import type { Prediction } from '@sable/core/predict'
+import { statedLoad } from '@sable/core/figures/judge'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
-import type { Purpose } from '@sable/core/strength/purpose'
 import { formatDuration } from '@sable/core/units/format'
 import type { Fields } from '@sable/core/views/fields'
+import type { MoveFacts } from '@sable/core/views/moveFacts'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
 export function asJson(prediction: Prediction, purpose: Purpose): object {

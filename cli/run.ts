@@ -1,4 +1,4 @@
-import { InputError } from '@sable/core/errors'
+import { InputError } from '@sable/core/units/errors'
 import { Command, CommanderError } from 'commander'
 import { addCompare } from './commands/compare'
 import { addConvert } from './commands/convert'

@@ -1,7 +1,7 @@
 import { placementSchema } from '@sable/core/mesh/place'
+import { noPurpose, purposeSchema } from '@sable/core/physics/strength/purpose'
 import { exceptionsSchema } from '@sable/core/profile/exceptions'
 import { settingValuesSchema } from '@sable/core/profile/settings'
-import { noPurpose, purposeSchema } from '@sable/core/strength/purpose'
 import { z } from 'zod'
 
 const name = z.string().trim().min(1).max(80)

@@ -1,6 +1,6 @@
-import { InputError } from '@sable/core/errors'
+import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
-import { noPurpose } from '@sable/core/strength/purpose'
+import { InputError } from '@sable/core/units/errors'
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { bringRecords } from './bringRecords'

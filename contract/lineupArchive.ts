@@ -1,5 +1,5 @@
-import { InputError } from '@sable/core/errors'
 import { isArchive, unpack } from '@sable/core/formats/unpack'
+import { InputError } from '@sable/core/units/errors'
 import { strFromU8, strToU8, zip } from 'fflate'
 import type { LineupContent } from './lineup'
 import { type LineupFile, readLineupFile, writeLineupFile } from './lineupFile'

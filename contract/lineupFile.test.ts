@@ -1,5 +1,5 @@
-import { InputError } from '@sable/core/errors'
-import { noPurpose } from '@sable/core/strength/purpose'
+import { noPurpose } from '@sable/core/physics/strength/purpose'
+import { InputError } from '@sable/core/units/errors'
 import { describe, expect, it } from 'vitest'
 import type { LineupContent } from './lineup'
 import { readLineupFile, writeLineupFile } from './lineupFile'

@@ -1,9 +1,9 @@
-import { InputError } from '@sable/core/errors'
 import { parseObject, readExceptions } from '@sable/core/formats/profileFile'
 import { placementSchema } from '@sable/core/mesh/place'
+import { noPurpose, purposeSchema } from '@sable/core/physics/strength/purpose'
 import type { Exception } from '@sable/core/profile/exceptions'
 import { checkValue, type SettingValues } from '@sable/core/profile/settings'
-import { noPurpose, purposeSchema } from '@sable/core/strength/purpose'
+import { InputError } from '@sable/core/units/errors'
 import { z } from 'zod'
 import { type LineupContent, MOST_CANDIDATES } from './lineup'
 

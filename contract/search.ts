@@ -1,7 +1,7 @@
 import { placementSchema } from '@sable/core/mesh/place'
+import { purposeSchema } from '@sable/core/physics/strength/purpose'
 import { figureLimitSchema, figuresSchema, objectiveSchema } from '@sable/core/search/figures'
 import { dimensionSchema, idOf, MOST_DIMENSIONS } from '@sable/core/search/space'
-import { purposeSchema } from '@sable/core/strength/purpose'
 import { z } from 'zod'
 import { candidateSchema } from './lineup'
 

@@ -1,4 +1,4 @@
-import type { Setup } from '@sable/core/profile/resolve'
+import type { Setup } from '@sable/core/setup/resolve'
 import { materialSchema } from '@sable/core/shelf/material'
 import { nozzleSchema } from '@sable/core/shelf/nozzle'
 import { printerSchema } from '@sable/core/shelf/printer'

@@ -1,7 +1,7 @@
 import type { Mesh } from '@sable/core/mesh/mesh'
+import { noPurpose, type Purpose } from '@sable/core/physics/strength/purpose'
 import type { SettingValues } from '@sable/core/profile/settings'
 import type { Spool } from '@sable/core/shelf/spool'
-import { noPurpose, type Purpose } from '@sable/core/strength/purpose'
 import { batteryTray } from './parts/batteryTray'
 import { carryHook } from './parts/carryHook'
 import { finial } from './parts/finial'

@@ -169,7 +169,7 @@ describe('lineups', () => {
 
   it('hold every setting at once', async () => {
     const lineup = await demo()
-    const { resolveSettings } = await import('@sable/core/profile/resolve')
+    const { resolveSettings } = await import('@sable/core/setup/resolve')
     const { setupOf } = await import('@sable/core/testing/setups')
     const all = resolveSettings(setupOf(), {}).settings
     const candidate = { ...lineup.candidates[0]!, values: all }

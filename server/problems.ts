@@ -1,5 +1,5 @@
 import type { Problem } from '@sable/contract/problem'
-import { InputError } from '@sable/core/errors'
+import { InputError } from '@sable/core/units/errors'
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express'
 import { BaseError, ConnectionError, ForeignKeyConstraintError, TimeoutError } from 'sequelize'
 import type { z } from 'zod'

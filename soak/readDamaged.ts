@@ -1,9 +1,9 @@
 import { readLineupFile } from '@sable/contract/lineupFile'
 import { shelfFileSchema } from '@sable/contract/shelf'
-import { InputError } from '@sable/core/errors'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { mutate } from '@sable/core/testing/mutate'
 import { type ReaderSeed, readerSeeds } from '@sable/core/testing/readerSeeds'
+import { InputError } from '@sable/core/units/errors'
 import { seeded } from '@sable/core/units/seeded'
 
 export interface ReadCounts {

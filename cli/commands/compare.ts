@@ -1,4 +1,4 @@
-import { StageCache } from '@sable/core/stageCache'
+import { StageCache } from '@sable/core/pipeline/stageCache'
 import type { Command } from 'commander'
 import { predictWith, purposeOf } from '../candidate'
 import { loadPart, loadProfile } from '../files'

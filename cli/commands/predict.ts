@@ -1,6 +1,6 @@
 import { basename } from 'node:path'
-import { StageCache } from '@sable/core/stageCache'
-import { placeOf } from '@sable/core/strength/purpose'
+import { placeOf } from '@sable/core/physics/strength/purpose'
+import { StageCache } from '@sable/core/pipeline/stageCache'
 import { fieldsOf } from '@sable/core/views/fields'
 import type { Command } from 'commander'
 import { candidateOf, predictWith, purposeOf } from '../candidate'

@@ -1,7 +1,7 @@
-import { filamentArea } from '../melt/flow'
 import { limiterReasons } from '../motion/limiters'
 import type { TimeFigures } from '../motion/timeFigures'
 import { settings as definitions } from '../profile/settings'
+import { filamentArea } from '../units/flow'
 import { count, type Finding, type Rule, round } from './check'
 
 const speedSettings = {

@@ -1,4 +1,4 @@
-import type { Purpose } from '../strength/purpose'
+import type { Purpose } from '../physics/strength/purpose'
 import { asCheck, type Check, type Rule } from './check'
 
 /** Longer than this nobody stays beside it, s. */

@@ -1,6 +1,6 @@
-import { statedLoad } from '../advice/judge'
-import type { Prediction } from '../predict'
-import type { Purpose } from '../strength/purpose'
+import { statedLoad } from '../figures/judge'
+import type { Purpose } from '../physics/strength/purpose'
+import type { Prediction } from '../pipeline/predict'
 
 /** Figures of a candidate that carry a range. */
 export const doubtfulFigures = ['time', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling', 'sway', 'strings'] as const

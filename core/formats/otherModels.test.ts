@@ -1,7 +1,7 @@
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
-import { InputError } from '../errors'
 import { blockMesh, meshOf, solids } from '../testing/solids'
+import { InputError } from '../units/errors'
 import { read3mf } from './read3mf'
 import { readObj } from './readObj'
 import { readPart } from './readPart'

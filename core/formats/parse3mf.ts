@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes'
-import { InputError } from '../errors'
+import { InputError } from '../units/errors'
 import { Growing } from '../units/growing'
 import { readingLimits, tooManyTriangles } from './readingLimits'
 

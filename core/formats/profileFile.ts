@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { InputError } from '../errors'
 import { type Exception, exceptionsSchema } from '../profile/exceptions'
 import { nearestNames } from '../profile/nearestNames'
 import { checkValue, type SettingValues } from '../profile/settings'
+import { InputError } from '../units/errors'
 
 const FORMAT = 'sable-lantern/profile'
 const VERSION = 1

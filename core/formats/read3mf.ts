@@ -1,6 +1,6 @@
 import { DecodeUTF8 } from 'fflate'
-import { InputError } from '../errors'
 import type { TriangleSoup } from '../mesh/mesh'
+import { InputError } from '../units/errors'
 import { type Component, IDENTITY, type Matrix, type ModelPart, type PlacedObject, parseModelPart } from './parse3mf'
 import { readingLimits, tooManyTriangles } from './readingLimits'
 import { unpack } from './unpack'

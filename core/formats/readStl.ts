@@ -1,6 +1,6 @@
-import { InputError } from '../errors'
 import type { TriangleSoup } from '../mesh/mesh'
 import { decimalOf } from '../units/decimalOf'
+import { InputError } from '../units/errors'
 import { Growing } from '../units/growing'
 import { readingLimits, tooManyTriangles } from './readingLimits'
 

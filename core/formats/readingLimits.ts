@@ -1,5 +1,5 @@
-import { InputError } from '../errors'
 import type { TriangleSoup } from '../mesh/mesh'
+import { InputError } from '../units/errors'
 
 /**
  * What a file may hold at most. Each is far beyond what is printed, and keeps reading within a few seconds and a few hundred

@@ -1,5 +1,5 @@
 import { Unzip, UnzipInflate } from 'fflate'
-import { InputError } from '../errors'
+import { InputError } from '../units/errors'
 
 /** What takes a file of an archive as it comes. */
 export type ByteSink = (piece: Uint8Array, isLast: boolean) => void

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { shared } from '../work/shared'
+import { shared } from '../units/shared'
 import { measureBox } from './measure'
 import type { Mesh } from './mesh'
 

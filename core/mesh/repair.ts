@@ -1,6 +1,6 @@
-import { InputError } from '../errors'
+import { InputError } from '../units/errors'
 import { Growing } from '../units/growing'
-import { shared } from '../work/shared'
+import { shared } from '../units/shared'
 import { type Edges, findEdges } from './edges'
 import { fillFlatHoles } from './fillHoles'
 import { measureArea, measureSize, measureVolume, sixfoldVolume } from './measure'

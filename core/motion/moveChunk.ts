@@ -1,5 +1,5 @@
-import { filamentArea } from '../melt/flow'
 import type { Printer } from '../shelf/printer'
+import { filamentArea } from '../units/flow'
 import { deviationCornerSquared, instantChangeCorner } from './cornerSpeed'
 import { limiterCode } from './limiters'
 import { peakSpeed, timeAtPeak } from './trapezoid'

@@ -1,4 +1,4 @@
-import type { FillLines } from '../regions/fillLines'
+import type { FillLines } from '../geometry/fillLines'
 
 /** Runs of fill lines, each beside the one before it, that can be laid back and forth without a long way between them. */
 export type LineChain = readonly number[]

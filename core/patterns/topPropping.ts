@@ -1,7 +1,7 @@
-import { type Contours, ContoursBuilder } from '../regions/contours'
-import { oneGroup } from '../regions/oneGroup'
-import type { PolygonKernel, PolygonOps, Region } from '../regions/polygon'
-import { stackGroups } from '../regions/stackGroups'
+import { type Contours, ContoursBuilder } from '../geometry/contours'
+import { oneGroup } from '../geometry/oneGroup'
+import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
+import { stackGroups } from '../geometry/stackGroups'
 
 /** Props lean inwards from the walls by as much as they rise: 45° come out clean (CP-S7, common practice). */
 const LEAN = 1

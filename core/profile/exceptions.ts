@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type BeltLine, beltAt } from '../slicing/tiltedBelt'
+import { type BeltLine, beltAt } from '../mesh/tiltedBelt'
 import { settings as definitions, type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
 
 /** Most exceptions of one profile: each has a bit of its own in every move. */

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { InputError } from '../errors'
 import { readProfileFile, writeProfileFile } from '../formats/profileFile'
+import { resolveSettings } from '../setup/resolve'
 import { setupOf } from '../testing/setups'
-import { resolveSettings } from './resolve'
+import { InputError } from '../units/errors'
 import {
   checkValue,
   definitionOf,

@@ -1,7 +1,6 @@
 import { z } from 'zod'
-import { InputError } from '../errors'
+import { InputError } from '../units/errors'
 import { nearestNames, plain } from './nearestNames'
-import type { Setting } from './setting'
 import { airSettings } from './table/air'
 import { coreSettings } from './table/core'
 import { footSettings } from './table/foot'
@@ -9,6 +8,7 @@ import { lineSettings } from './table/line'
 import { paceSettings } from './table/pace'
 import { propsSettings } from './table/props'
 import { pullSettings } from './table/pull'
+import type { Setting } from './table/setting'
 import { skinSettings } from './table/skin'
 
 /**

@@ -1,10 +1,11 @@
-import { layDown, type Part, type PredictOptions, planFor } from '../layDown'
+import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
-import { predict } from '../predict'
+import { layDown, type PredictOptions, planFor } from '../pipeline/layDown'
+import { predict } from '../pipeline/predict'
+import { StageCache } from '../pipeline/stageCache'
 import { Scopes } from '../profile/exceptions'
-import type { Setup } from '../profile/resolve'
 import type { SettingValues } from '../profile/settings'
-import { StageCache } from '../stageCache'
+import type { Setup } from '../setup/resolve'
 import { writeProgram } from './writeProgram'
 
 export interface ProgramChoice extends PredictOptions {

@@ -1,4 +1,4 @@
-import { InputError } from '../errors'
+import { InputError } from '../units/errors'
 
 /** What a program says, word by word; positions in mm, speeds in mm/s. Everything relative is resolved. */
 export interface ProgramSink {

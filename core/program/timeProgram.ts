@@ -1,8 +1,8 @@
-import { InputError } from '../errors'
-import { filamentArea } from '../melt/flow'
 import { type Limiter, limiterCode, limiters } from '../motion/limiters'
 import { MoveChunk, nextMove, type PlannedMoves, pace } from '../motion/moveChunk'
 import type { Printer } from '../shelf/printer'
+import { InputError } from '../units/errors'
+import { filamentArea } from '../units/flow'
 import { ProgramReader, type ProgramSink, type ReadMove, readMove } from './programReader'
 import { DEFAULT_FEATURE_PATTERN, DEFAULT_LAYER_PATTERN, mark } from './words'
 

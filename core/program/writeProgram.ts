@@ -1,9 +1,9 @@
-import { fanFor } from '../cooling/fan'
-import { filamentArea } from '../melt/flow'
 import type { Motion } from '../motion/planMotion'
-import type { Setup } from '../profile/resolve'
+import { fanFor } from '../physics/cooling/fan'
 import { settings as definitions, type Settings, settingNames } from '../profile/settings'
+import type { Setup } from '../setup/resolve'
 import { code, features, isLaid, type Toolpath } from '../toolpath/toolpath'
+import { filamentArea } from '../units/flow'
 import { formatDuration } from '../units/format'
 import { mark } from './words'
 

@@ -1,5 +1,5 @@
-import { type Contours, ContoursBuilder, emptyContours } from './contours'
-import type { PolygonKernel } from './polygon'
+import { type Contours, ContoursBuilder, emptyContours } from '../geometry/contours'
+import type { PolygonKernel } from '../geometry/polygon'
 
 /** Lines higher than this share of the bore hardly press onto what lies below; common practice. */
 export const HIGHEST_LINE = 0.875

@@ -1,5 +1,5 @@
-import { type Contours, polygonArea } from './contours'
-import type { Strands } from './strands'
+import { type Contours, polygonArea } from '../geometry/contours'
+import type { Strands } from '../geometry/strands'
 
 /** Layers that have more separate pieces in the model than in what is laid along its rim. */
 export function countLostPieces(

@@ -1,7 +1,7 @@
-import { ContoursBuilder } from './contours'
-import { fillLines } from './fillLines'
-import type { PolygonOps, Region } from './polygon'
-import { holds, polygonsOf } from './polygonsOf'
+import { ContoursBuilder } from '../geometry/contours'
+import { fillLines } from '../geometry/fillLines'
+import type { PolygonOps, Region } from '../geometry/polygon'
+import { holds, polygonsOf } from '../geometry/polygonsOf'
 
 /** Directions that are tried, spread over half a turn. */
 const DIRECTIONS = 18

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
+import { groupArea, groupCount } from '../geometry/contours'
 import { Scopes } from '../profile/exceptions'
 import { slice } from '../slicing/slice'
 import { testKernel } from '../testing/kernel'
 import { everywhere, settingsOf } from '../testing/setups'
 import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
-import { groupArea, groupCount } from './contours'
 import { findRegions } from './findRegions'
 
 const heights = everywhere({ layerHeight: 0.2, firstLayerHeight: 0.2 })

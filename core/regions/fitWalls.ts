@@ -1,6 +1,6 @@
+import type { PolygonOps, Region } from '../geometry/polygon'
+import type { StrandsBuilder } from '../geometry/strands'
 import { layThin } from './layThin'
-import type { PolygonOps, Region } from './polygon'
-import type { StrandsBuilder } from './strands'
 import { HIDDEN_TOLERANCE, isShort, SKIN_TOLERANCE, spareFor, type WallSettings } from './walls'
 
 interface LayerWalls {

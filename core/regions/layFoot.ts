@@ -1,5 +1,5 @@
-import { type Contours, ContoursBuilder } from './contours'
-import type { PolygonKernel, Region } from './polygon'
+import { type Contours, ContoursBuilder } from '../geometry/contours'
+import type { PolygonKernel, Region } from '../geometry/polygon'
 
 export interface FootSettings {
   readonly lineWidth: number

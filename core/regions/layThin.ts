@@ -1,7 +1,7 @@
-import { type MiddleLine, middleLines } from './medialAxis'
-import type { PolygonOps, Region } from './polygon'
-import { polygonsOf } from './polygonsOf'
-import type { StrandsBuilder } from './strands'
+import { type MiddleLine, middleLines } from '../geometry/medialAxis'
+import type { PolygonOps, Region } from '../geometry/polygon'
+import { polygonsOf } from '../geometry/polygonsOf'
+import type { StrandsBuilder } from '../geometry/strands'
 import { HIDDEN_TOLERANCE, type WallSettings } from './walls'
 
 /** A line wider than this many line widths is laid as two. */

@@ -1,7 +1,7 @@
-import type { Contours } from './contours'
-import { RimCheck } from './rimCheck'
-import { Rims, thin } from './rims'
-import { RimShifter } from './shiftRims'
+import type { Contours } from '../geometry/contours'
+import { RimCheck } from '../geometry/rimCheck'
+import { Rims, thin } from '../geometry/rims'
+import { RimShifter } from '../geometry/shiftRims'
 import { HIDDEN_TOLERANCE, isShort, SKIN_TOLERANCE, spareFor, type WallSettings } from './walls'
 
 /** Walls that have room everywhere; without `inside` there is not enough of it for the others. */

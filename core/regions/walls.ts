@@ -1,6 +1,6 @@
-import type { Contours } from './contours'
-import type { RimMeasure } from './rims'
-import type { Strands } from './strands'
+import type { Contours } from '../geometry/contours'
+import type { RimMeasure } from '../geometry/rims'
+import type { Strands } from '../geometry/strands'
 
 export interface WallSettings {
   readonly lineWidth: number

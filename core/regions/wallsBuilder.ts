@@ -1,10 +1,10 @@
-import { type Contours, ContoursBuilder } from './contours'
+import { type Contours, ContoursBuilder } from '../geometry/contours'
+import type { PolygonKernel } from '../geometry/polygon'
+import { ringMiddles } from '../geometry/ringMiddle'
+import { StrandsBuilder } from '../geometry/strands'
 import { fitWalls } from './fitWalls'
 import { addThin } from './layThin'
 import { PlainWalls } from './plainWalls'
-import type { PolygonKernel } from './polygon'
-import { ringMiddles } from './ringMiddle'
-import { StrandsBuilder } from './strands'
 import { type WallSettings, type Walls, widthOn } from './walls'
 
 /** Collects what is laid, layer by layer. */

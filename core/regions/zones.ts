@@ -1,10 +1,10 @@
+import type { Contours } from '../geometry/contours'
+import { oneGroup } from '../geometry/oneGroup'
+import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
+import { holds } from '../geometry/polygonsOf'
 import type { Patch, Scopes } from '../profile/exceptions'
 import type { SettingName } from '../profile/settings'
 import type { Layers } from '../slicing/layers'
-import type { Contours } from './contours'
-import { oneGroup } from './oneGroup'
-import type { PolygonKernel, PolygonOps, Region } from './polygon'
-import { holds } from './polygonsOf'
 
 /** A part of a layer in which the same exceptions hold, a bit for each: a single group of contours. */
 export interface Zone {

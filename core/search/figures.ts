@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { seenSurface, statedLoad } from '../advice/judge'
-import type { Prediction } from '../predict'
-import type { Purpose } from '../strength/purpose'
+import { seenSurface, statedLoad } from '../figures/judge'
+import type { Purpose } from '../physics/strength/purpose'
+import type { Prediction } from '../pipeline/predict'
 import type { Scored } from './dominance'
 
 /** Figures that a search may weigh against each other. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { noPurpose } from '../strength/purpose'
+import { noPurpose } from '../physics/strength/purpose'
 import { type Figures, limitsOf, meets, scoreOf } from './figures'
 import { checkDimension, choicesOf, type Dimension, dimensionSchema, familyOf, inOrderOfReuse, type Start, startOf } from './space'
 

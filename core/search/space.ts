@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { sixOrientations } from '../mesh/orientations'
 import type { Placement } from '../mesh/place'
-import { stages } from '../profile/setting'
+import { carriedTo } from '../physics/strength/carriedTo'
+import type { Purpose } from '../physics/strength/purpose'
 import { checkValue, definitionOf, isSettingName, type SettingName, type SettingValues } from '../profile/settings'
+import { stages } from '../profile/table/setting'
 import type { Made } from '../steps/trail'
-import { carriedTo } from '../strength/carriedTo'
-import type { Purpose } from '../strength/purpose'
 import type { Variant } from './explore'
 
 /** Most choices of one dimension, and most dimensions of one search. */

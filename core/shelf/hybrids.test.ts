@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { predict } from '../predict'
-import { StageCache } from '../stageCache'
+import { predict } from '../pipeline/predict'
+import { StageCache } from '../pipeline/stageCache'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { blockMesh, partOf } from '../testing/solids'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { filamentLength } from '../melt/flow'
 import { settingValuesSchema } from '../profile/settings'
+import { filamentLength } from '../units/flow'
 import { ladderSchema, type Material, temperatureRange } from './material'
 
 /** One reel of filament that is at hand. Weights g, temperatures °C, days as ISO dates. */

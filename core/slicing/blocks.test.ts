@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { groupArea } from '../geometry/contours'
 import { planBlock, planMotion } from '../motion/planMotion'
-import { groupArea } from '../regions/contours'
 import { divideLayers } from '../regions/divideLayers'
 import { testKernel } from '../testing/kernel'
 import { type LaidOut, layOut } from '../testing/layOut'

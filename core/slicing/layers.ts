@@ -1,5 +1,5 @@
-import type { Contours } from '../regions/contours'
-import type { BeltLine } from './tiltedBelt'
+import type { Contours } from '../geometry/contours'
+import type { BeltLine } from '../mesh/tiltedBelt'
 
 /** A part cut into layers from the bed up: one group of contours a layer, lengths in mm. */
 export interface Layers {

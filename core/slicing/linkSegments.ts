@@ -1,4 +1,4 @@
-import type { ContoursBuilder } from '../regions/contours'
+import type { ContoursBuilder } from '../geometry/contours'
 import type { Segments } from './cutTriangles'
 
 /** A chain of segments that does not close by itself: the x, y of its points. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { groupArea } from '../geometry/contours'
 import { repair } from '../mesh/repair'
-import { groupArea } from '../regions/contours'
 import { testKernel } from '../testing/kernel'
 import { everywhere } from '../testing/setups'
 import { blockMesh, joined, meshOf, moved, solids, soupOf } from '../testing/solids'

@@ -1,5 +1,5 @@
-import { groupArea } from '../regions/contours'
-import type { PolygonKernel, Region } from '../regions/polygon'
+import { groupArea } from '../geometry/contours'
+import type { PolygonKernel, Region } from '../geometry/polygon'
 import { code, isOfPart } from '../toolpath/toolpath'
 import type { LaidOut } from './layOut'
 

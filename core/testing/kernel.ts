@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import { loadPolygonKernel, type PolygonKernel } from '../regions/polygon'
+import { loadPolygonKernel, type PolygonKernel } from '../geometry/polygon'
 
 /** The polygon kernel for tests, started once a file. */
 export const testKernel: Promise<PolygonKernel> = (async () => {

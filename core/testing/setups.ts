@@ -1,5 +1,5 @@
-import { resolveSettings, type Setup } from '../profile/resolve'
 import type { Settings, SettingValues } from '../profile/settings'
+import { resolveSettings, type Setup } from '../setup/resolve'
 import { starterMaterials, starterNozzles, starterPrinters } from '../shelf/starter'
 
 const byKey = <T extends { readonly key: string }>(records: readonly T[], key: string): T => {

@@ -1,6 +1,6 @@
 import createManifold, { type Manifold, type ManifoldToplevel } from 'manifold-3d'
-import type { Part } from '../layDown'
 import type { Mesh } from '../mesh/mesh'
+import type { Part } from '../mesh/part'
 import { repair } from '../mesh/repair'
 
 /** A general-purpose solid-modelling kernel, independent of ours: makes test bodies and knows their volumes and sections. */

@@ -1,5 +1,5 @@
-import type { Contours } from '../regions/contours'
-import { NearIndex } from '../regions/nearIndex'
+import type { Contours } from '../geometry/contours'
+import { NearIndex } from '../geometry/nearIndex'
 
 /** Lines are judged in pieces of this length, mm; rims farther than this do not matter. */
 export const AIR_STEP = 1

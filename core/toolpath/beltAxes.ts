@@ -1,4 +1,4 @@
-import { type BeltLine, beltAt } from '../slicing/tiltedBelt'
+import { type BeltLine, beltAt } from '../mesh/tiltedBelt'
 import { layerTop, type Toolpath } from './toolpath'
 
 /**

@@ -1,8 +1,8 @@
+import type { Contours } from '../geometry/contours'
 import type { Scopes } from '../profile/exceptions'
-import type { Contours } from '../regions/contours'
 import { scopeOn } from '../regions/zones'
 import type { Layers } from '../slicing/layers'
-import { shared } from '../work/shared'
+import { shared } from '../units/shared'
 import { seamOf } from './seam'
 
 /**

@@ -1,4 +1,4 @@
-import type { BeltLine } from '../slicing/tiltedBelt'
+import type { BeltLine } from '../mesh/tiltedBelt'
 import { code, layerTop, type Toolpath, ToolpathBuilder } from './toolpath'
 
 export interface CopySettings {

@@ -1,4 +1,4 @@
-import type { Contours } from '../regions/contours'
+import type { Contours } from '../geometry/contours'
 import { leavesPart } from './leavesPart'
 
 /** A way round may be this many times as long as the straight one, and this much more, mm; else a retraction is cheaper. */

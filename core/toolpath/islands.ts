@@ -1,5 +1,5 @@
-import { type Contours, polygonArea } from '../regions/contours'
-import { holds } from '../regions/polygonsOf'
+import { type Contours, polygonArea } from '../geometry/contours'
+import { holds } from '../geometry/polygonsOf'
 
 /** Separate bodies of one layer: the outer contours of a group, with their boxes. */
 export interface Islands {

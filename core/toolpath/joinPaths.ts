@@ -3,7 +3,7 @@ import type { Regions } from '../regions/findRegions'
 import { scopeOn } from '../regions/zones'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
-import { sharedRoom } from '../work/shared'
+import { sharedRoom } from '../units/shared'
 import { moveCount, type Toolpath, ToolpathBuilder } from './toolpath'
 import { Traveller } from './traveller'
 

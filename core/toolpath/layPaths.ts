@@ -1,7 +1,7 @@
+import type { Contours } from '../geometry/contours'
 import { topPropping } from '../patterns/topPropping'
 import type { Scopes } from '../profile/exceptions'
 import type { Settings } from '../profile/settings'
-import type { Contours } from '../regions/contours'
 import type { Regions } from '../regions/findRegions'
 import { blocksOf } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'

@@ -1,4 +1,4 @@
-import type { Contours } from '../regions/contours'
+import type { Contours } from '../geometry/contours'
 
 /** Whether the straight way between two points crosses a contour of the group, and so runs over open air or a wall. */
 export function leavesPart(

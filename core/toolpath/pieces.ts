@@ -1,5 +1,5 @@
+import { acrossOf, type FillLines } from '../geometry/fillLines'
 import type { LineChain } from '../patterns/chainLines'
-import { acrossOf, type FillLines } from '../regions/fillLines'
 import type { Pen } from './pen'
 
 /** Something that waits to be laid in one go. */

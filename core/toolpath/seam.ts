@@ -1,4 +1,4 @@
-import type { Contours } from '../regions/contours'
+import type { Contours } from '../geometry/contours'
 
 export type SeamChoice = 'hidden' | 'rear' | 'aligned' | 'scattered'
 

@@ -1,4 +1,4 @@
-import type { Contours } from '../regions/contours'
+import type { Contours } from '../geometry/contours'
 import { insideRoute } from './insideRoute'
 import { leavesPart } from './leavesPart'
 import { code, type ToolpathBuilder } from './toolpath'

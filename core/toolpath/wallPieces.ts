@@ -1,5 +1,5 @@
-import type { Contours } from '../regions/contours'
-import { polygonArea } from '../regions/contours'
+import type { Contours } from '../geometry/contours'
+import { polygonArea } from '../geometry/contours'
 import type { Pen } from './pen'
 import { LinePiece, layNearestFirst, takeNearest } from './pieces'
 import { code } from './toolpath'

@@ -1,4 +1,4 @@
-import type { AxisLimbs } from '../strength/limbsByAxis'
+import type { AxisLimbs } from '../physics/strength/limbsByAxis'
 
 /**
  * What of a part bears a load, seen along the part's rows and across the load's direction: for drawing, so limbs that lie over

@@ -1,10 +1,11 @@
-import { layDown, type Part, type PredictOptions, planFor } from '../layDown'
+import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
-import { moveTracks } from '../physicsFigures'
+import { moveTracks } from '../physics/physicsFigures'
+import { layDown, type PredictOptions, planFor } from '../pipeline/layDown'
+import { StageCache } from '../pipeline/stageCache'
 import { Scopes } from '../profile/exceptions'
-import type { Setup } from '../profile/resolve'
 import type { SettingValues } from '../profile/settings'
-import { StageCache } from '../stageCache'
+import type { Setup } from '../setup/resolve'
 
 /**
  * Every move of a candidate with what can be shown of it, flat and small, to be handed between threads and drawn.

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { PolygonKernel } from '../regions/polygon'
+import type { PolygonKernel } from '../geometry/polygon'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { blockMesh, joined, meshOf, moved, partOf, solids } from '../testing/solids'

@@ -1,5 +1,5 @@
-import type { Stage } from '../profile/setting'
-import type { PolygonKernel } from '../regions/polygon'
+import type { PolygonKernel } from '../geometry/polygon'
+import type { Stage } from '../profile/table/setting'
 import { type Bundle, runPiece, toldShare, type Work } from './work'
 
 export type OnProgress = (stage: Stage, share: number) => void

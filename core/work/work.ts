@@ -1,5 +1,5 @@
-import type { Stage } from '../profile/setting'
-import type { PolygonKernel } from '../regions/polygon'
+import type { PolygonKernel } from '../geometry/polygon'
+import type { Stage } from '../profile/table/setting'
 
 /** What a thread has at hand to do a piece. */
 export interface Host {

@@ -1,5 +1,5 @@
 import { resolve } from 'node:path'
-import { InputError } from '@sable/core/errors'
+import { InputError } from '@sable/core/units/errors'
 import { connect } from '../database/connect'
 import { migrate, NewerDatabase } from '../database/migrations/migrate'
 import { databaseInEnvironment, required } from '../environment'

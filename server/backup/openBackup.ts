@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
 import { type BackupManifest, backupManifestSchema } from '@sable/contract/backup'
-import { InputError } from '@sable/core/errors'
+import { InputError } from '@sable/core/units/errors'
 import { type Entry, open as openZip, type ZipFile } from 'yauzl'
 import { stepNames } from '../database/migrations/migrate'
 import { MANIFEST } from './tables'

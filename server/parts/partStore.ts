@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { partSchema, type StoredPart } from '@sable/contract/part'
-import { InputError } from '@sable/core/errors'
 import type { MeshReport } from '@sable/core/mesh/repair'
+import { InputError } from '@sable/core/units/errors'
 import PQueue from 'p-queue'
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import type { Models, PartRow } from '../database/models'

@@ -1,8 +1,8 @@
 import { type ChildProcess, fork } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { constants, setPriority } from 'node:os'
-import { InputError } from '@sable/core/errors'
 import type { MeshReport } from '@sable/core/mesh/repair'
+import { InputError } from '@sable/core/units/errors'
 import type { ReadAnswer } from './readPartProcess'
 
 /** Reads a model file away from the server. @param signal ends it when nobody waits any more */

@@ -70,7 +70,7 @@ export async function receiveUpload(
   } catch (error) {
     await remove()
     if (late.signal.aborted) throw new ProblemError(408, 'upload-stopped', 'The file stopped coming.', '', 'Load it again.')
-    if (request.destroyed && !request.complete)
+    if (BROKEN_OFF.has((error as NodeJS.ErrnoException).code ?? ''))
       throw new ProblemError(400, 'upload-broken-off', 'The file broke off.', '', 'Load it again.')
     throw error
   } finally {

@@ -1,4 +1,4 @@
-import { InputError } from '@sable/core/errors'
+import { InputError } from '@sable/core/units/errors'
 import type { Refusal } from '../ui/Notice'
 import { RequestError } from './client'
 

@@ -1,5 +1,5 @@
 import type { LineupContent } from '@sable/contract/lineup'
-import { noPurpose } from '@sable/core/strength/purpose'
+import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { contentOf, edit, openLineup, redo, undo, useDesk } from './deskStore'
 import { addCandidate, duplicateCandidate, moveCandidate, nextName, removeCandidate, renameCandidate, setPart, setValue } from './edits'

@@ -1,7 +1,7 @@
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { Placement } from '@sable/core/mesh/place'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
 import type { SettingName, SettingValue, SettingValues } from '@sable/core/profile/settings'
-import type { Purpose } from '@sable/core/strength/purpose'
 
 /** Edits of a lineup: each takes the content and gives the changed one, so that every step can be undone. */
 

@@ -1,4 +1,4 @@
-import { type Direction, frameOf } from '@sable/core/strength/direction'
+import { type Direction, frameOf } from '@sable/core/physics/strength/direction'
 import { isLaid } from '@sable/core/toolpath/toolpath'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { PieceList, type Pieces } from './pieceList'

@@ -1,7 +1,7 @@
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import type { LoadMap } from '@sable/core/views/loadMap'
 import type { SurfaceMap } from '@sable/core/views/surfaceMap'

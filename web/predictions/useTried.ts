@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import { useEffect, useState } from 'react'
 import type { PredictRequest } from '../workers/predictWorker'
 import { predictionPool } from './predictionStore'

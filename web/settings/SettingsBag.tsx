@@ -1,6 +1,6 @@
-import { InputError } from '@sable/core/errors'
-import { groups } from '@sable/core/profile/setting'
 import { definitionOf, parseValue, type SettingName, type SettingValues, settingNames, settings } from '@sable/core/profile/settings'
+import { groups } from '@sable/core/profile/table/setting'
+import { InputError } from '@sable/core/units/errors'
 import { inWords } from '@sable/core/units/format'
 import { X } from 'lucide-react'
 import { IconButton } from '../ui/Button'

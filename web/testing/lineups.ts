@@ -1,8 +1,8 @@
 import { type Candidate, type Lineup, lineupSchema } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import { shelfSchema } from '@sable/contract/shelf'
+import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
-import { noPurpose } from '@sable/core/strength/purpose'
 
 /** A shelf with the starter records and two reels. */
 export const shelf = shelfSchema.parse({

@@ -1,4 +1,4 @@
-import { inGroup } from '../setting'
+import { inGroup } from './setting'
 
 const { choice, number } = inGroup('Air')
 

@@ -1,5 +1,5 @@
-import { frameOf } from '@sable/core/strength/direction'
-import type { Purpose } from '@sable/core/strength/purpose'
+import { frameOf } from '@sable/core/physics/strength/direction'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { useEffect, useMemo } from 'react'
 import { ArrowHelper, type Material, Vector3 } from 'three'
 

@@ -1,5 +1,5 @@
 import type { StoredPart } from '@sable/contract/part'
-import { noPurpose } from '@sable/core/strength/purpose'
+import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'

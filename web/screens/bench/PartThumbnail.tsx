@@ -1,6 +1,6 @@
 import { Canvas, useThree } from '@react-three/fiber'
 import type { Placement } from '@sable/core/mesh/place'
-import type { Purpose } from '@sable/core/strength/purpose'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { useEffect, useMemo, useState } from 'react'
 import { Box3, BufferAttribute, BufferGeometry, Vector3 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'

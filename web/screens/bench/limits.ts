@@ -1,4 +1,4 @@
-import { directionWords, type LimitName, type Purpose } from '@sable/core/strength/purpose'
+import { directionWords, type LimitName, type Purpose } from '@sable/core/physics/strength/purpose'
 import { formatDuration, formatForce } from '@sable/core/units/format'
 import { wordsOf } from './ledger/verdicts/strengthVerdict'
 

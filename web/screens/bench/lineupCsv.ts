@@ -1,6 +1,6 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { Shelf } from '@sable/contract/shelf'
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import Papa from 'papaparse'
 import { cellsOf, ledgerRows } from './ledger/rows'
 import { verdicts } from './ledger/verdicts/verdicts'

@@ -1,4 +1,4 @@
-import { throughLadder } from '@sable/core/melt/flowLimit'
+import { throughLadder } from '@sable/core/physics/melt/flowLimit'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import { Plus, X } from 'lucide-react'
 import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'

@@ -1,5 +1,5 @@
 import type { Severity } from '@sable/core/checks/check'
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useLayoutEffect, useMemo, useRef } from 'react'
 import { useTheme } from '../../../ui/theme'

@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import { code, isLaid } from '@sable/core/toolpath/toolpath'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { featureColours } from '../../../drawing/palettes'

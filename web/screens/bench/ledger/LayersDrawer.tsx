@@ -1,7 +1,7 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { type Shelf, type ShelfKind, setupOf, usesSchema } from '@sable/contract/shelf'
-import { layersOf, type Origin, origins, resolveSettings } from '@sable/core/profile/resolve'
 import { definitionOf, type SettingName, type SettingValues } from '@sable/core/profile/settings'
+import { layersOf, type Origin, origins, resolveSettings } from '@sable/core/setup/resolve'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { asRefusal } from '../../../api/asRefusal'
 import { fetchJson } from '../../../api/client'

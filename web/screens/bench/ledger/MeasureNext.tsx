@@ -1,6 +1,6 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { whatToMeasure } from '@sable/core/doubt/doubt'
-import type { Purpose } from '@sable/core/strength/purpose'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { Ruler } from 'lucide-react'
 import { useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'

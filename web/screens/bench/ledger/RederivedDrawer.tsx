@@ -1,7 +1,7 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { type Shelf, setupOf } from '@sable/contract/shelf'
-import { type Rederived, rederive } from '@sable/core/profile/rederive'
 import { definitionOf } from '@sable/core/profile/settings'
+import { type Rederived, rederive } from '@sable/core/setup/rederive'
 import { useMemo } from 'react'
 import { edit } from '../../../desk/deskStore'
 import { setValue } from '../../../desk/edits'

@@ -1,7 +1,7 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { purposeChecks } from '@sable/core/checks/safetyChecks'
 import { type DoubtfulFigure, doubtfulFigures } from '@sable/core/doubt/doubt'
-import type { Purpose } from '@sable/core/strength/purpose'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
 import clsx from 'clsx'
 import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'

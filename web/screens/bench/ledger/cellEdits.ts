@@ -1,7 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
-import { InputError } from '@sable/core/errors'
 import { parseValue, type SettingName } from '@sable/core/profile/settings'
 import { inOwnUnit } from '@sable/core/profile/typedValue'
+import { InputError } from '@sable/core/units/errors'
 import { setSetup, setValue } from '../../../desk/edits'
 import type { Cell, LedgerRow } from './rows'
 import { extent, type Selection } from './selection'

@@ -1,6 +1,6 @@
 import type { LineupContent } from '@sable/contract/lineup'
-import { InputError } from '@sable/core/errors'
-import { noPurpose } from '@sable/core/strength/purpose'
+import { noPurpose } from '@sable/core/physics/strength/purpose'
+import { InputError } from '@sable/core/units/errors'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { shelf } from '../../../testing/lineups'

@@ -1,10 +1,10 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { type Kept, type Shelf, setupOf } from '@sable/contract/shelf'
 import { applies } from '@sable/core/profile/applies'
-import { type Origin, resolveSettings } from '@sable/core/profile/resolve'
-import { type Group, groups, type Setting } from '@sable/core/profile/setting'
 import { definitionOf, type SettingName, settingNames, settings } from '@sable/core/profile/settings'
+import { type Group, groups, type Setting } from '@sable/core/profile/table/setting'
 import { thicknessOf } from '@sable/core/profile/typedValue'
+import { type Origin, resolveSettings } from '@sable/core/setup/resolve'
 import { inWords } from '@sable/core/units/format'
 import type { SetupField } from '../../../desk/edits'
 

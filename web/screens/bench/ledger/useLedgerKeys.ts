@@ -1,5 +1,5 @@
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
-import { InputError } from '@sable/core/errors'
+import { InputError } from '@sable/core/units/errors'
 import { type ClipboardEvent, type KeyboardEvent, type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import { asRefusal } from '../../../api/asRefusal'
 import { edit } from '../../../desk/deskStore'

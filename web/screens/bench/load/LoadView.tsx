@@ -1,7 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import { loadKinds } from '@sable/core/strength/strengthFigures'
+import { loadKinds } from '@sable/core/physics/strength/strengthFigures'
 import { formatForce, inWords } from '@sable/core/units/format'
 import type { LoadMap } from '@sable/core/views/loadMap'
 import { MousePointerClick, Table2 } from 'lucide-react'

@@ -1,5 +1,5 @@
+import { directionOf } from '@sable/core/physics/strength/direction'
 import { layerAt } from '@sable/core/slicing/layers'
-import { directionOf } from '@sable/core/strength/direction'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { useMemo } from 'react'
 import { coloursOf, keyOf } from '../../../drawing/colourings'

@@ -1,6 +1,6 @@
-import { type StatedLoad, statedLoad } from '@sable/core/advice/judge'
-import type { Prediction } from '@sable/core/predict'
-import type { Purpose } from '@sable/core/strength/purpose'
+import { type StatedLoad, statedLoad } from '@sable/core/figures/judge'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import { bearsIn } from '@sable/core/views/bearsMask'
 import type { LoadMap, SectionLoads } from '@sable/core/views/loadMap'
 

@@ -1,4 +1,4 @@
-import { noPurpose } from '@sable/core/strength/purpose'
+import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { describe, expect, it } from 'vitest'
 import { loadFromPicks } from './loadFromPicks'
 

@@ -1,5 +1,5 @@
-import { directionOf } from '@sable/core/strength/direction'
-import type { Purpose } from '@sable/core/strength/purpose'
+import { directionOf } from '@sable/core/physics/strength/direction'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
 
 type Load = Purpose['load']
 export type Point = readonly [x: number, y: number, z: number]

@@ -1,7 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import { judge } from '@sable/core/advice/judge'
+import { judge } from '@sable/core/figures/judge'
 import { useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
 import { today } from '../../../ui/today'

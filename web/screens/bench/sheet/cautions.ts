@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 
 /** What anyone who prints from a sheet should be told, and what its candidates call for beside. */
 export function cautionsFor(predictions: readonly Pick<Prediction, 'checks'>[]): string[] {

@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Step } from '@sable/core/steps/trail'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { PredictRequest } from '../../../workers/predictWorker'

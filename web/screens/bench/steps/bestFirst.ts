@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Step } from '@sable/core/steps/trail'
 import { predictionPool } from '../../../predictions/predictionStore'
 import type { PredictRequest } from '../../../workers/predictWorker'

@@ -1,5 +1,5 @@
-import type { Prediction } from '@sable/core/predict'
-import type { Purpose } from '@sable/core/strength/purpose'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import { formatDuration, formatForce } from '@sable/core/units/format'
 import { verdicts } from '../ledger/verdicts/verdicts'
 

@@ -1,7 +1,7 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { type Shelf, setupOf } from '@sable/contract/shelf'
-import { resolveSettings } from '@sable/core/profile/resolve'
 import { definitionOf } from '@sable/core/profile/settings'
+import { resolveSettings } from '@sable/core/setup/resolve'
 import type { Step } from '@sable/core/steps/trail'
 import { formatValue } from '../ledger/rows'
 

@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import { setKey } from '@sable/core/steps/trail'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { type Tried, useTried } from '../../../predictions/useTried'

@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import { describe, expect, it } from 'vitest'
 import { mapKinds, meansByLayer, rangeOf, readingAt } from './maps'

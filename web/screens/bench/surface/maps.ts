@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import { layerAt } from '@sable/core/slicing/layers'
 import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import type { ScaleName } from '../../../drawing/palettes'

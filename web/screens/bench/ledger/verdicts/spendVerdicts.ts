@@ -1,4 +1,4 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import { splitDuration } from '@sable/core/units/format'
 import { fixed, time, type Verdict } from './verdict'
 

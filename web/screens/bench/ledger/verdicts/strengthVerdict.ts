@@ -1,5 +1,5 @@
-import { statedLoad } from '@sable/core/advice/judge'
-import { type LoadCase, type LoadKind, loadCases } from '@sable/core/strength/strengthFigures'
+import { statedLoad } from '@sable/core/figures/judge'
+import { type LoadCase, type LoadKind, loadCases } from '@sable/core/physics/strength/strengthFigures'
 import { splitForce } from '@sable/core/units/format'
 import { atHeight, fixed, percent, plain, type Verdict } from './verdict'
 

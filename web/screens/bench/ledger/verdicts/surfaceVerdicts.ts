@@ -1,4 +1,4 @@
-import { seenSurface } from '@sable/core/advice/judge'
+import { seenSurface } from '@sable/core/figures/judge'
 import { atHeight, fixed, percent, plain, type Verdict } from './verdict'
 
 export const surfaceVerdict: Verdict = {

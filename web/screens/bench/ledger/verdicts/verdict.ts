@@ -1,6 +1,6 @@
-import type { Prediction } from '@sable/core/predict'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
+import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Basis } from '@sable/core/shelf/material'
-import type { Purpose } from '@sable/core/strength/purpose'
 import { splitDuration } from '@sable/core/units/format'
 
 /** One predicted figure of the ledger: how to find it, show it and judge it. */

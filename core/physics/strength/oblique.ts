@@ -1,0 +1,145 @@
+import type { Material } from '../../shelf/material'
+import { code, isOfPart, moveCount, type Toolpath } from '../../toolpath/toolpath'
+import { type Direction, frameOf, type Vector } from './direction'
+import { type Grip, usualGrip } from './grip'
+import { bearsAt, isWhole } from './limbs'
+import type { AxisLimbs } from './limbsByAxis'
+import { evenSlabs, isRim, type SectionSettings, weightOfInfill } from './sections'
+import { SlabSums } from './slabSums'
+import { type Cuts, figuresAlong, type LoadFigure, type LoadKind, type StrengthAt } from './strengthFigures'
+
+/** Sections across any direction, and between which layers each of them lies (inclusive). */
+export interface ObliqueSections extends Cuts {
+  readonly lowLayer: Uint32Array
+  readonly highLayer: Uint32Array
+}
+
+const dot = (a: Vector, x: number, y: number, z: number): number => a[0] * x + a[1] * y + a[2] * z
+
+/**
+ * Sections across any direction, as `findSections` cuts them along the axes: every line adds its volume to the slabs that
+ * it passes through. Infill counts with its stiffness in the plane and upright, in the shares of cos² and sin² of the
+ * elevation (semi-empirical). Slower than along an axis; asked for one direction only.
+ */
+export function findObliqueSections(path: Toolpath, direction: Direction, settings: SectionSettings, bearing?: AxisLimbs): ObliqueSections {
+  const { along, level, upright } = frameOf(direction)
+  const { x, y, z, area, width, feature } = path
+  const points = x.length
+  const [at, us, vs] = [new Float64Array(points), new Float64Array(points), new Float64Array(points)]
+  for (let i = 0; i < points; i++) {
+    at[i] = dot(along, x[i]!, y[i]!, z[i]!)
+    us[i] = dot(level, x[i]!, y[i]!, z[i]!)
+    vs[i] = dot(upright, x[i]!, y[i]!, z[i]!)
+  }
+  const slabs = evenSlabs(extent(path, at), settings.lineWidth)
+  const count = slabs.at.length
+  const [step, last] = [slabs.thickness[0]!, count - 1]
+  const limbs = bearing?.limbs
+  const rows = slabs.at.map((mm) => (bearing ? Math.round((mm - bearing.first) / bearing.step) : -1))
+  // Lines reach beyond their middles by half their width and, upward, half a layer: less than this, mm.
+  const margin = 4
+  const widen = ([low, high]: readonly [number, number]): [number, number] => [low - margin, high + margin]
+  const sums = new SlabSums(count, widen(extent(path, us)), widen(extent(path, vs)))
+  const lowLayer = new Uint32Array(count).fill(path.layerStart.length)
+  const highLayer = new Uint32Array(count)
+  const rise = Math.sin((direction.elevationDeg * Math.PI) / 180) ** 2
+  const flat: SectionSettings = { ...settings, infillAngle: settings.infillAngle - direction.azimuthDeg }
+  const infillWeight = (1 - rise) * weightOfInfill('x', flat) + rise * weightOfInfill('z', settings)
+  let layer = 0
+  for (let m = 0; m < moveCount(path); m++) {
+    while (m >= path.layerStart[layer + 1]!) layer++
+    if (!isOfPart(feature[m]!)) continue
+    const [dx, dy] = [x[m + 1]! - x[m]!, y[m + 1]! - y[m]!]
+    const length = Math.hypot(dx, dy)
+    const weighted = ((area[m]! * length) / step) * (feature[m] === code.infill ? infillWeight : 1)
+    if (!(weighted > 0)) continue
+    // Half of the line's width lies sideways of it, half of its height above and below.
+    const [sideX, sideY] = [(-dy / length) * (width[m]! / 2), (dx / length) * (width[m]! / 2)]
+    const halfHeight = area[m]! / width[m]! / 2
+    const halfU = Math.abs(dot(level, sideX, sideY, 0))
+    const halfV = Math.hypot(dot(upright, sideX, sideY, 0), upright[2] * halfHeight)
+    const halfAlong = Math.abs(dot(along, sideX, sideY, 0)) + Math.abs(along[2]) * halfHeight
+    // The nozzle runs on top of the layer; the plastic lies half a layer below.
+    const [downAt, downV] = [along[2] * halfHeight, upright[2] * halfHeight]
+    const [a0, a1] = [at[m]! - downAt, at[m + 1]! - downAt]
+    // A line that runs across the direction is in a slab as a whole, with a share of its thickness.
+    const whole = Math.abs(a1 - a0) <= 2 * halfAlong
+    const [low, high] = whole ? [(a0 + a1) / 2 - halfAlong, (a0 + a1) / 2 + halfAlong] : [Math.min(a0, a1), Math.max(a0, a1)]
+    const from = Math.max(0, Math.min(last, Math.floor((low - slabs.low) / step)))
+    const to = Math.max(0, Math.min(last, Math.floor((high - slabs.low) / step)))
+    for (let slab = from; slab <= to; slab++) {
+      const begin = slab === from ? low : slabs.low + slab * step
+      const end = slab === to ? high : slabs.low + (slab + 1) * step
+      const share = high > low ? (end - begin) / (high - low) : 1
+      if (!(share > 0)) continue
+      const t = whole ? 0.5 : ((begin + end) / 2 - a0) / (a1 - a0)
+      const u = us[m]! + t * (us[m + 1]! - us[m]!)
+      const v = vs[m]! - downV + t * (vs[m + 1]! - vs[m]!)
+      const inSlab = whole ? 1 : share
+      const [du, dv] = [inSlab * (us[m + 1]! - us[m]!), inSlab * (vs[m + 1]! - vs[m]!)]
+      const own = weighted * share
+      if (limbs && !isWhole(limbs, rows[slab]!) && !bearsAt(limbs, rows[slab]!, layer, u)) continue
+      sums.add(slab, own, u, du, v, dv, halfU, halfV)
+      if (layer < lowLayer[slab]!) lowLayer[slab] = layer
+      if (layer > highLayer[slab]!) highLayer[slab] = layer
+      if (isRim[feature[m]!] === 1) sums.addEnds(slab, own / 2, u, Math.abs(du) / 2 + halfU, v, Math.abs(dv) / 2 + halfV)
+    }
+  }
+  return { at: slabs.at, ...sums.finish(), lowLayer, highLayer }
+}
+
+/** Smallest and largest of what the part's lines reach. */
+function extent(path: Toolpath, values: Float64Array): [number, number] {
+  let [low, high] = [Infinity, -Infinity]
+  for (let m = 0; m < moveCount(path); m++) {
+    if (!isOfPart(path.feature[m]!)) continue
+    low = Math.min(low, values[m]!, values[m + 1]!)
+    high = Math.max(high, values[m]!, values[m + 1]!)
+  }
+  return [low, high]
+}
+
+/** Shear strength over pull strength of the bulk, by the von Mises yield criterion. */
+const SHEAR = 1 / Math.sqrt(3)
+
+/**
+ * Strength of layered plastic that is pulled at an angle to its layers, MPa (Tsai–Hill, as in Jones, Mechanics of Composite
+ * Materials, 2nd ed. 1999, §2.9.3; from memory): 1/σ² = cos⁴θ/X² + (1/S² − 1/X²)·sin²θ·cos²θ + sin⁴θ/Z². Strength between
+ * layers is the bulk's times their bond, and so is their shear strength, which is taken to be 1/√3 of the pull strength.
+ *
+ * @param elevation angle between the load and the layers, radians
+ * @param inLayer X, MPa
+ * @param bond of the layers, 0–1
+ */
+export function offAxisStrength(elevation: number, inLayer: number, bond: number): number {
+  if (bond <= 0) return Math.abs(Math.sin(elevation)) < 1e-9 ? inLayer : 0
+  const [c2, s2] = [Math.cos(elevation) ** 2, Math.sin(elevation) ** 2]
+  const [X, Z, S] = [inLayer, inLayer * bond, inLayer * bond * SHEAR]
+  return 1 / Math.sqrt((c2 * c2) / X ** 2 + (1 / S ** 2 - 1 / X ** 2) * s2 * c2 + (s2 * s2) / Z ** 2)
+}
+
+/** Every way to load the part along a direction; between layers each section is as weak as the worst bond that it meets. */
+export function obliqueFigures(
+  sections: ObliqueSections,
+  direction: Direction,
+  material: Pick<Material, 'strength'>,
+  bonds: Float64Array,
+  grip: Grip = usualGrip,
+): Record<LoadKind, LoadFigure> {
+  const strengthAt = obliqueStrengthAt(sections, direction, material.strength.inLayer, bonds)
+  return figuresAlong(sections, strengthAt, material, grip)
+}
+
+/** MPa of each section across a direction. */
+export const obliqueStrengthAt =
+  (
+    { lowLayer, highLayer }: Pick<ObliqueSections, 'lowLayer' | 'highLayer'>,
+    { elevationDeg }: Direction,
+    inLayer: number,
+    bonds: Float64Array,
+  ): StrengthAt =>
+  (section) => {
+    const met = bonds.subarray(lowLayer[section]!, highLayer[section]! + 1)
+    const worst = met.reduce((low, bond) => Math.min(low, bond), 1)
+    return offAxisStrength((elevationDeg * Math.PI) / 180, inLayer, worst)
+  }

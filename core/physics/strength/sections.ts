@@ -1,0 +1,200 @@
+import type { Settings } from '../../profile/settings'
+import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../../toolpath/toolpath'
+import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
+import { bearsAt, isWhole } from './limbs'
+import type { AxisLimbs } from './limbsByAxis'
+import { type SlabFigures, SlabSums } from './slabSums'
+
+export const axes = ['x', 'y', 'z'] as const
+export type Axis = (typeof axes)[number]
+
+/**
+ * Cross-sections of the printed part at even steps along an axis, from the lines that are really laid. Walls and skins
+ * count in full, infill with its share of the solid's stiffness, so areas and moments are those of an equal solid beam.
+ *
+ * One entry a section: `at` its middle (mm), `area` (mm²), and for each of the two directions across the axis, in cyclic
+ * order (x: y, z; y: z, x; z: x, y), `second` the second moment of area about the centroid (mm⁴) and `reach` the distance
+ * of the farthest fibre from it (mm).
+ */
+export interface Sections extends SlabFigures {
+  readonly axis: Axis
+  readonly at: Float64Array
+}
+
+export type SectionSettings = Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern' | 'infillAngle'>
+
+/** Sections are at least this many line widths thick, so that slanted fill lines are met evenly. */
+const LEAST_THICKNESS = 2.5
+const MOST_SECTIONS = 160
+
+/**
+ * Sums lines up in slabs across the axis: along z the layers, along x and y even slabs. A line adds its volume over the
+ * slab's thickness, so material is conserved whatever the direction of the line.
+ */
+export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings, box: Box = boxOf(path), limbs?: AxisLimbs): Sections {
+  const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], settings.lineWidth)
+  const [u, v] = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] }[axis] as [Axis, Axis]
+  const sums = new SlabSums(slabs.at.length, widened(box[u]), widened(box[v]))
+  if (axis === 'z') sumLayers(path, slabs, settings, sums, limbs)
+  else sumAcross(path, axis, slabs, settings, sums, limbs)
+  const { area, second, reach } = sums.finish()
+  // Lines are summed sideways first and upward second; the cyclic order of y is the other way round.
+  return axis === 'y'
+    ? { axis, at: slabs.at, area, second: [second[1], second[0]], reach: [reach[1], reach[0]] }
+    : { axis, at: slabs.at, area, second, reach }
+}
+
+const rowAt = ({ first, step }: AxisLimbs, mm: number): number => Math.round((mm - first) / step)
+
+/** Lines reach beyond their middles by half their width, which is less than this, mm. */
+export const widened = ([low, high]: readonly [number, number]): readonly [number, number] => [low - 2, high + 2]
+
+/** Extent of the middles of the part's lines along each axis, mm. */
+export type Box = Readonly<Record<Axis, readonly [low: number, high: number]>>
+
+export function boxOf(path: Toolpath): Box {
+  const { x, y, z, feature } = path
+  const low = [Infinity, Infinity, Infinity]
+  const high = [-Infinity, -Infinity, -Infinity]
+  for (let m = 0; m < moveCount(path); m++) {
+    if (!isOfPart(feature[m]!)) continue
+    // A line begins where the move before it ended: both of its ends count.
+    for (let i = m; i <= m + 1; i++) {
+      if (x[i]! < low[0]!) low[0] = x[i]!
+      if (x[i]! > high[0]!) high[0] = x[i]!
+      if (y[i]! < low[1]!) low[1] = y[i]!
+      if (y[i]! > high[1]!) high[1] = y[i]!
+      if (z[i]! < low[2]!) low[2] = z[i]!
+      if (z[i]! > high[2]!) high[2] = z[i]!
+    }
+  }
+  return Object.fromEntries(axes.map((axis, k) => [axis, [low[k], high[k]]])) as unknown as Box
+}
+
+/** 1 for features that follow the rim of the part, by feature code. */
+export const isRim = Uint8Array.from(features, (feature) => (feature === 'outerWall' || feature === 'thin' || feature === 'skin' ? 1 : 0))
+
+function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums, bearing: AxisLimbs | undefined): void {
+  const infillWeight = weightOfInfill('z', settings)
+  for (let layer = 0; layer < path.layerStart.length - 1; layer++) sumLayer(path, layer, 1 / thickness[layer]!, infillWeight, sums, bearing)
+}
+
+/** Layer by layer, so that the compiler meets a small loop often. */
+function sumLayer(
+  { x, y, area, width, feature, layerStart }: Toolpath,
+  layer: number,
+  perThickness: number,
+  infillWeight: number,
+  sums: SlabSums,
+  bearing: AxisLimbs | undefined,
+): void {
+  const limbs = bearing && !isWhole(bearing.limbs, layer) ? bearing.limbs : undefined
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+    if (!isOfPart(feature[m]!)) continue
+    const dx = x[m + 1]! - x[m]!
+    const dy = y[m + 1]! - y[m]!
+    const length = Math.sqrt(dx * dx + dy * dy)
+    const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
+    if (weighted === 0) continue
+    const across = width[m]! / 2 / length
+    const halfX = across * (dy < 0 ? -dy : dy)
+    const halfY = across * (dx < 0 ? -dx : dx)
+    const middleX = x[m]! + dx / 2
+    const middleY = y[m]! + dy / 2
+    if (limbs && !bearsAt(limbs, layer, rowAt(bearing!, middleX), middleY)) continue
+    sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
+    if (isRim[feature[m]!] === 0) continue
+    sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
+  }
+}
+
+function sumAcross(
+  path: Toolpath,
+  axis: 'x' | 'y',
+  { low, thickness, at }: Slabs,
+  settings: SectionSettings,
+  sums: SlabSums,
+  bearing: AxisLimbs | undefined,
+): void {
+  const { area, width, feature, z, layerStart } = path
+  // The row that each slab is judged by; none where all of it bears.
+  const rows = at.map((mm) => (bearing === undefined || isWhole(bearing.limbs, rowAt(bearing, mm)) ? -1 : rowAt(bearing, mm)))
+  const along = axis === 'x' ? path.x : path.y
+  const beside = axis === 'x' ? path.y : path.x
+  const infillWeight = weightOfInfill(axis, settings)
+  const step = thickness[0]!
+  const last = at.length - 1
+  const perStep = 1 / step
+  let layer = 0
+  for (let m = 0; m < moveCount(path); m++) {
+    while (m >= layerStart[layer + 1]!) layer++
+    if (!isOfPart(feature[m]!)) continue
+    const a0 = along[m]!
+    const b0 = beside[m]!
+    const da = along[m + 1]! - a0
+    const db = beside[m + 1]! - b0
+    const length = Math.sqrt(da * da + db * db)
+    const weighted = area[m]! * length * perStep * (feature[m] === code.infill ? infillWeight : 1)
+    if (weighted === 0) continue
+    const halfBeside = ((width[m]! / 2) * (da < 0 ? -da : da)) / length
+    // The nozzle runs on top of the layer; the plastic lies half a layer below.
+    const halfHeight = area[m]! / width[m]! / 2
+    const height = z[m]! - halfHeight
+    const halfAlong = ((width[m]! / 2) * (db < 0 ? -db : db)) / length
+    // A line that runs across the axis is in a slab as a whole, with a share of its width.
+    const across = (da < 0 ? -da : da) <= 2 * halfAlong
+    const lowEnd = across ? a0 + da / 2 - halfAlong : da > 0 ? a0 : a0 + da
+    const highEnd = across ? lowEnd + 2 * halfAlong : da > 0 ? a0 + da : a0
+    const from = Math.max(0, Math.min(last, ((lowEnd - low) * perStep) | 0))
+    const to = Math.max(0, Math.min(last, ((highEnd - low) * perStep) | 0))
+    const b = da > 0 ? b0 : b0 + db
+    const run = da > 0 ? db : -db
+    const rim = isRim[feature[m]!] === 1
+    let start = 0
+    for (let slab = from; slab <= to; slab++) {
+      const end = slab === to ? 1 : (low + (slab + 1) * step - lowEnd) / (highEnd - lowEnd)
+      const share = end - start
+      const middle = b + (across ? 0.5 : start + share / 2) * run
+      const length = across ? run : share * run
+      const own = weighted * share
+      start = end
+      if (rows[slab]! >= 0 && !bearsAt(bearing!.limbs, rows[slab]!, layer, middle)) continue
+      sums.add(slab, own, middle, length, height, 0, halfBeside, halfHeight)
+      if (!rim) continue
+      const spread = (length < 0 ? -length : length) / 2 + halfBeside
+      sums.addEnds(slab, own / 2, middle, spread, height, halfHeight)
+    }
+  }
+}
+
+export interface Slabs {
+  readonly low: number
+  readonly thickness: Float64Array
+  readonly at: Float64Array
+}
+
+export function evenSlabs([from, to]: readonly [number, number], lineWidth: number): Slabs {
+  if (!(to > from)) return { low: 0, thickness: Float64Array.of(1), at: Float64Array.of(0) }
+  const low = from - lineWidth / 2
+  const high = to + lineWidth / 2
+  const count = Math.max(1, Math.min(MOST_SECTIONS, Math.floor((high - low) / (LEAST_THICKNESS * lineWidth))))
+  const step = (high - low) / count
+  return { low, thickness: new Float64Array(count).fill(step), at: Float64Array.from({ length: count }, (_, i) => low + (i + 0.5) * step) }
+}
+
+function layerSlabs(path: Toolpath): Slabs {
+  const tops = Float64Array.from({ length: path.layerStart.length - 1 }, (_, layer) => layerTop(path, layer))
+  const thickness = tops.map((top, i) => top - (i === 0 ? 0 : tops[i - 1]!))
+  return { low: 0, thickness, at: tops.map((top, i) => top - thickness[i]! / 2) }
+}
+
+/** Laid infill already holds its density in its own volume, so its weight is stiffness over density. */
+export function weightOfInfill(axis: Axis, { infillDensity, infillPattern, infillAngle }: SectionSettings): number {
+  const density = infillDensity / 100
+  if (density <= 0) return 0
+  const modulus =
+    axis === 'z'
+      ? infillModulusUpright(density, infillPattern)
+      : infillModulusInPlane(density, (infillAngle * Math.PI) / 180, infillPattern)
+  return modulus / density
+}

@@ -1,0 +1,271 @@
+import type { Check } from '../checks/check'
+import { runChecks } from '../checks/runChecks'
+import { groupArea } from '../geometry/contours'
+import type { Part } from '../mesh/part'
+import type { Placement } from '../mesh/place'
+import { startUpTime } from '../motion/startUp'
+import type { TimeFigures } from '../motion/timeFigures'
+import { type RingingFigures, ringingFigures } from '../physics/finish/ringing'
+import { type StringFigures, stringFigures } from '../physics/finish/strings'
+import { type SurfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
+import { type TopClosure, topClosure } from '../physics/finish/topClosure'
+import type { UnproppedTop } from '../physics/finish/unproppedTops'
+import type { LayerTracks, PhysicsFigures } from '../physics/physicsFigures'
+import { usualGrip } from '../physics/strength/grip'
+import { obliqueFigures } from '../physics/strength/oblique'
+import { type Axis, boxOf, type Sections } from '../physics/strength/sections'
+import { type LoadCase, type LoadFigure, type LoadKind, strengthFigures } from '../physics/strength/strengthFigures'
+import { type SupportSwayFigures, supportSway } from '../physics/sway/supportSway'
+import { type SwayFigures, swayByLayer, swayFigures } from '../physics/sway/sway'
+import type { Scopes } from '../profile/exceptions'
+import type { SettingName, Settings, SettingValues } from '../profile/settings'
+import { countLostPieces } from '../regions/countLostPieces'
+import { seamLength } from '../regions/seamLength'
+import type { Setup } from '../setup/resolve'
+import type { Basis } from '../shelf/material'
+import { layerCount } from '../slicing/layers'
+import { longestBridge } from '../toolpath/longestBridge'
+import { type TravelFigures, travelFigures } from '../toolpath/travelFigures'
+import { filamentLength, massOf } from '../units/flow'
+import { doAlone } from '../work/doAlone'
+import { atOnce, justOne, type Task, type Work } from '../work/work'
+import {
+  limbsTask,
+  obliqueTask,
+  openTravelTask,
+  physicsTask,
+  sectionsTask,
+  surfaceTask,
+  timeTask,
+  topsTask,
+  uprightTask,
+  volumeTask,
+} from './figureTasks'
+import { type CandidateOptions, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
+import { StageCache, stageKey } from './stageCache'
+import { ownOf, visibleTo } from './stageReads'
+
+/** Everything foretold for one candidate. Units are in the names. */
+export interface Prediction extends TimeFigures, PhysicsFigures {
+  readonly layerCount: number
+  /** Tops under which the infill has no line; looked for only where it is sparse. */
+  readonly unproppedTops: readonly UnproppedTop[]
+  /** Heating, homing and purging, s; absent where the printer's record does not tell. */
+  readonly startUpS?: number
+  /** Of printing alone; absent where the printer's record tells no power, kWh. */
+  readonly energyKWh?: number
+  readonly filament: {
+    readonly lengthMm: number
+    readonly volumeMm3: number
+    readonly massG: number
+    /** Of this, supports and what lies around the foot. */
+    readonly supportG: number
+    readonly footG: number
+    /** Filament and machine time together, in the currency of the shelf. */
+    readonly cost: number
+    readonly materialCost: number
+    readonly machineCost: number
+    /** What will be left on the spool, where one is chosen; below 0 it does not last. */
+    readonly spoolLeftG?: number
+    /** Measured only where spool and reel were weighed. */
+    readonly spoolLeftBasis?: Basis
+  }
+  readonly tracks: LayerTracks & { readonly swayMm: Float64Array }
+  readonly travel: TravelFigures
+  readonly surface: SurfaceFigures
+  readonly sway: SwayFigures
+  readonly supportSway: SupportSwayFigures
+  readonly strings: StringFigures
+  readonly topClosure: TopClosure
+  /** Seams of the outer wall, one after another up the part, mm. */
+  readonly seamMm: number
+  readonly ringing: RingingFigures
+  readonly strength: Readonly<Record<LoadCase, LoadFigure>>
+  /** Of a flexible part it matters how far it gives way, not when it fails. */
+  readonly flexible: boolean
+  /** Along the direction that was asked for. */
+  readonly oblique?: Readonly<Record<LoadKind, LoadFigure>>
+  /** The part as placed on the bed. */
+  readonly mesh: {
+    readonly triangles: number
+    readonly volumeMm3: number
+    readonly sizeMm: readonly [number, number, number]
+    readonly watertight: boolean
+    readonly notes: readonly string[]
+  }
+  readonly checks: readonly Check[]
+  readonly settings: Settings
+  readonly origins: Readonly<Record<SettingName, string>>
+}
+
+/** Denser infill than this, %, has a line under every top that could not bridge by itself. */
+const SPARSE = 8
+
+/**
+ * The whole pipeline: mesh → layers → regions → toolpath → motion → figures. Each stage sees only its input and the
+ * settings that belong to it or to a stage above, and is computed only when one of those has changed.
+ *
+ * @throws InputError when the part cannot be worked on at all
+ */
+export const predict = (part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Prediction =>
+  doAlone(predictWork(part, placement, setup, values, options), options.kernel, options.onProgress)
+
+/** A prediction as work that several threads can share. */
+export function* predictWork(
+  part: Part,
+  placement: Placement,
+  setup: Setup,
+  values: SettingValues,
+  options: CandidateOptions,
+): Work<Prediction> {
+  const { cache = new StageCache(), exceptions = [], load } = options
+  const known = { ...options, cache }
+  const { printer, material } = setup
+  const { filamentDiameter } = printer
+  const grip = load?.grip ?? usualGrip
+  const sliced = yield* slicedWork(part, placement, setup, values, known)
+  const { resolved, mesh, sizeMm, layers, layersKey } = sliced
+  const { settings } = resolved
+  const figure = <I, R>(key: string, reads: unknown, task: Task<I, R>, input: I): Work<R> =>
+    cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
+
+  const treatment = treatmentOf(settings)
+  const [limbs, surface, laidDown] = yield* atOnce(
+    figure(layersKey, grip, limbsTask, { layers, grip }),
+    figure(layersKey, treatment, surfaceTask, { mesh, layers, treatment }),
+    layOutWork(sliced, setup, known),
+  )
+  const { regions, seams, laid, single, path, pathKey } = laidDown
+  const motion = yield* plannedWork(laidDown, setup, known)
+  const motionKey = motionKeyOf(laidDown, setup, exceptions)
+  const direction = load?.direction
+  const box = cache.get('box', pathKey, () => boxOf(single))
+  const across = (axis: Axis): Work<Sections> =>
+    cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis]), () =>
+      justOne(sectionsTask, { path: single, axis, settings, box, limbs: limbs[axis] }),
+    )
+  const [physics, x, y, z, time, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
+    figure(motionKey, [ownOf('figures', settings, exceptions), printer, setup.nozzle, material], physicsTask, {
+      layers,
+      path,
+      motion,
+      ...dataOf(visibleTo('figures', settings, exceptions)),
+      setup,
+    }),
+    across('x'),
+    across('y'),
+    across('z'),
+    figure(motionKey, settings.minLayerTime, timeTask, { path, motion, leastS: settings.minLayerTime }),
+    direction ? figure(pathKey, [direction, grip], obliqueTask, { path: single, layers, direction, settings, grip }) : nothing(),
+    figure(pathKey, [], uprightTask, { path: single }),
+    figure(pathKey, [], openTravelTask, { path: single, outlines: layers.outlines }),
+    figure(pathKey, [], travelFigures, { layers, regions, seams, laid, ...dataOf(visibleTo('toolpath', settings, exceptions)) }),
+    figure(pathKey, [], volumeTask, { path }),
+    settings.infillDensity > 0 && settings.infillDensity <= SPARSE
+      ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
+      : nothing(),
+  )
+  const volumeMm3 = volume.total
+  const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip)
+  const sway = swayFigures(upright, material.strength.modulus, settings.lineWidth)
+  // A branch is a single rim, whose second moment over the full round's is 4·w/r; other supports are as stiff as they are dense.
+  const stiffShare = (radius: number): number =>
+    settings.supports === 'branching' ? Math.min(1, (4 * settings.lineWidth) / radius) : settings.supportDensity / 100
+  const supports = cache.get('supportSway', stageKey('supportSway', pathKey, material.strength.modulus), () =>
+    supportSway(regions.support.body, layers, stiffShare, material.strength.modulus),
+  )
+  const closure = topClosure(settings)
+  const [low, high] = material.nozzleRange
+  const strings = stringFigures(travels, printer.extruder, settings.retractLength > 0, settings.nozzleTemperature - (low + high) / 2)
+  const ringing = ringingFigures(
+    time.realSpeeds.outerWall.speedMmS,
+    settings.cornerSpeed,
+    settings.outerWallAcceleration || settings.acceleration,
+    printer.frameFrequency,
+  )
+  const massG = massOf(volumeMm3, material.density)
+  const materialCost = (massG / 1000) * material.pricePerKg
+  const machineCost = (time.timeS / 3600) * printer.costPerHour
+  const unpropped = tops ?? []
+  const startUpS = startUpTime(printer, settings.nozzleTemperature, settings.bedTemperature)
+  return {
+    ...time,
+    ...(startUpS === undefined ? {} : { startUpS }),
+    ...(printer.watts === undefined ? {} : { energyKWh: (printer.watts * time.timeS) / 3.6e6 }),
+    layerCount: layerCount(layers),
+    unproppedTops: unpropped,
+    filament: {
+      lengthMm: filamentLength(volumeMm3, filamentDiameter),
+      volumeMm3,
+      massG,
+      supportG: massOf(volume.support, material.density),
+      footG: massOf(volume.foot, material.density),
+      cost: materialCost + machineCost,
+      materialCost,
+      machineCost,
+      ...(setup.stock
+        ? {
+            spoolLeftG: setup.stock.remaining.grams - massG,
+            spoolLeftBasis: setup.stock.remaining.from === 'weighed' ? ('measured' as const) : ('assumed' as const),
+          }
+        : {}),
+    },
+    ...physics.figures,
+    ringing,
+    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus) },
+    travel,
+    surface,
+    sway,
+    supportSway: supports,
+    strings,
+    topClosure: closure,
+    seamMm: seamLength(regions, layers),
+    strength,
+    flexible: material.family === 'flexible',
+    ...(direction && oblique ? { oblique: obliqueFigures(oblique, direction, material, physics.tracks.bond, grip) } : {}),
+    mesh: {
+      triangles: part.report.triangles,
+      volumeMm3: part.report.volumeMm3 * placement.scale ** 3,
+      sizeMm,
+      watertight: part.report.watertight,
+      notes: [...part.report.notes, ...layers.notes],
+    },
+    checks: runChecks({
+      setup,
+      resolved,
+      sizeMm,
+      belt: layers.belt,
+      mesh: part.report,
+      time,
+      massG,
+      laidVolumeMm3: volume.total - volume.support - volume.foot,
+      layerCount: layerCount(layers),
+      footMm2: groupArea(layers.outlines, 0),
+      overAirMm: physics.tracks.overAirMm.reduce((sum, mm) => sum + mm, 0),
+      longestBridgeMm: cache.get('longestBridge', pathKey, () => longestBridge(single)),
+      lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
+      unheldMm2: regions.support.unheldMm2,
+      unproppedTops: unpropped,
+      melt: physics.figures.melt,
+      cooling: physics.figures.cooling,
+      bond: physics.figures.bond,
+      gloss: physics.figures.gloss,
+      ringing,
+      sway,
+      supportSway: supports,
+      topClosure: closure,
+      strings,
+      layersWithLostPieces: cache.get('lostPieces', laidDown.regionsKey, () => countLostPieces(layers.outlines, regions)),
+    }),
+    settings,
+    origins: resolved.origins,
+  }
+}
+
+/** What of scopes can be posted between threads. */
+const dataOf = ({ settings, exceptions }: Scopes): Pick<Scopes, 'settings' | 'exceptions'> => ({ settings, exceptions })
+
+// biome-ignore lint/correctness/useYield: work that is done already
+function* nothing(): Work<undefined> {
+  return undefined
+}

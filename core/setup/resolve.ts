@@ -1,0 +1,78 @@
+import { assumedFlowLimit, flowModel, SAFE_SHARE } from '../physics/melt/flowLimit'
+import { type SettingName, type Settings, type SettingValues, settingNames, settings } from '../profile/settings'
+import type { Material } from '../shelf/material'
+import type { Nozzle } from '../shelf/nozzle'
+import type { Printer } from '../shelf/printer'
+import type { Spool, SpoolStock } from '../shelf/spool'
+
+/** What a value comes from; a later layer overrides an earlier one. */
+export const origins = ['fallback', 'printer', 'nozzle', 'material', 'spool', 'profile'] as const
+export type Origin = (typeof origins)[number]
+
+/** What a candidate prints with and on. */
+export interface Setup {
+  readonly printer: Printer
+  readonly nozzle: Nozzle
+  /** With what is known of the spool in it: see `materialOf`. */
+  readonly material: Material
+  /** The very reel, where one is chosen. */
+  readonly spool?: Spool | undefined
+  /** What is left of it, how dry it is, and what else of its material is at hand; absent where no shelf is there to tell. */
+  readonly stock?: SpoolStock | undefined
+}
+
+export interface ResolvedSettings {
+  readonly settings: Settings
+  readonly origins: Readonly<Record<SettingName, Origin>>
+}
+
+/** What each layer says by itself, the lowest first. */
+export function layersOf(setup: Setup, values: SettingValues): Readonly<Record<Origin, SettingValues>> {
+  return {
+    fallback: Object.fromEntries(settingNames.map((name) => [name, settings[name].fallback])),
+    printer: setup.printer.defaults,
+    nozzle: { ...nozzleDefaults(setup.nozzle), ...setup.nozzle.defaults },
+    material: { flowLimit: safeFlow(setup, setup.material.defaults.nozzleTemperature), ...setup.material.defaults },
+    spool: setup.spool?.defaults ?? {},
+    profile: values,
+  }
+}
+
+/**
+ * Full settings for a profile on a machine: printer, then nozzle, then material, then spool, then the profile's own values. The
+ * highest layer that says something wins.
+ */
+export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSettings {
+  const layers = layersOf(setup, values)
+  const resolved: Record<string, number | string> = {}
+  const from = {} as Record<SettingName, Origin>
+  for (const origin of origins) {
+    for (const [name, value] of Object.entries(layers[origin]) as [SettingName, number | string | undefined][]) {
+      if (value === undefined) continue
+      resolved[name] = value
+      from[name] = origin
+    }
+  }
+  return { settings: resolved as Settings, origins: from }
+}
+
+/** What to ask at most: the safe share of what the user's ladder says at that temperature, else what is assumed. */
+function safeFlow(setup: Setup, temperature: number | undefined): number {
+  const { printer, nozzle, material } = setup
+  if ((material.ladder ?? []).length === 0) return assumedFlowLimit(printer, material, nozzle)
+  const { failsAt } = flowModel(setup, temperature ?? settings.nozzleTemperature.fallback)
+  return Math.round(SAFE_SHARE * failsAt * 10) / 10
+}
+
+/** A line as wide as the bore, half as high, and between a fifth and seven tenths where heights follow the shape: common practice. */
+function nozzleDefaults({ bore }: Nozzle): SettingValues {
+  const share = (of: number): number => Math.round(bore * of * 100) / 100
+  const height = share(0.5)
+  return {
+    lineWidth: bore,
+    layerHeight: height,
+    firstLayerHeight: Math.max(height, 0.2 * Math.min(1, bore / 0.4)),
+    leastLayerHeight: Math.max(share(0.2), settings.leastLayerHeight.min),
+    greatestLayerHeight: share(0.7),
+  }
+}

@@ -16,7 +16,7 @@ const desk = await openDesk(data, 4986)
 /** Memory of the server and of what reads for it, bytes. */
 function memory(): number {
   const pids = processesWith(data).filter((pid) => commandOf(pid).includes('dist/server/main.js'))
-  const readers = processesWith(join(import.meta.dirname, '../dist/server/parts/readPartProcess.js'))
+  const readers = processesWith(join(import.meta.dirname, '../dist/server/features/parts/readPartProcess.js'))
   return [...pids, ...readers].reduce((sum, pid) => sum + residentOf(pid), 0)
 }
 const commandOf = (pid: number): string => fileOr(`/proc/${pid}/cmdline`)

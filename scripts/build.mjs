@@ -31,7 +31,7 @@ export async function build(targets = ['cli', 'server', 'web']) {
 async function buildNode(target) {
   const { build: bundle } = await import('esbuild')
   const threads = {
-    server: ['server/parts/readPartProcess.ts', 'server/backup/main.ts', 'server/search/searchWorker.ts'],
+    server: ['server/features/parts/readPartProcess.ts', 'server/features/backup/main.ts', 'server/features/searches/searchWorker.ts'],
     bench: ['bench/helper.ts'],
   }
   const entryPoints = [`${target}/main.ts`, ...(threads[target] ?? [])]

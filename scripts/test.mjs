@@ -16,6 +16,7 @@ const bin = (name) => join(root, 'node_modules/.bin', name)
 const rooms = ['core', 'core/tsconfig.tests.json', 'contract', 'demo', 'server', 'web', 'cli', 'e2e', 'bench', 'soak']
 const steps = [
   ['lint', bin('biome'), ['check', '--error-on-warnings', '.']],
+  ['rooms', process.execPath, [join(root, 'scripts/rooms.mjs')]],
   ...rooms.map((room) => [`types of ${room}`, bin('tsc'), ['-p', room]]),
   ['unit and server tests', bin('vitest'), ['run', '--reporter=default']],
   ['browser tests', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts']],

@@ -1,22 +1,22 @@
 import { createServer } from 'node:http'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { createBackups } from './backup/backupDesk'
-import { createApp } from './createApp'
+import { createApp } from './app/createApp'
 import { connect } from './database/connect'
+import { databaseInEnvironment, required } from './database/environment'
 import { marksIn } from './database/marks'
 import { migrate, NewerDatabase } from './database/migrations/migrate'
 import { defineModels } from './database/models'
-import { databaseInEnvironment, required } from './environment'
-import { createLineupStore } from './lineups'
-import { createPartStore } from './parts/partStore'
-import { readInProcess } from './parts/readInProcess'
-import { clearUploads } from './parts/receiveUpload'
-import { threadsFor } from './search/evaluator'
-import { SearchRunner } from './search/searchRunner'
-import { createSearchStore } from './search/searchStore'
-import { seedDemo } from './seed'
-import { createShelfStore } from './shelf'
+import { createBackups } from './features/backup/backupDesk'
+import { seedDemo } from './features/demo/seed'
+import { createLineupStore } from './features/lineups/lineupStore'
+import { createPartStore } from './features/parts/partStore'
+import { readInProcess } from './features/parts/readInProcess'
+import { clearUploads } from './features/parts/receiveUpload'
+import { threadsFor } from './features/searches/evaluator'
+import { SearchRunner } from './features/searches/searchRunner'
+import { createSearchStore } from './features/searches/searchStore'
+import { createShelfStore } from './features/shelf/shelfStore'
 
 /** Starts the server with what `scripts/start.mjs` hands over in the environment; says "ready" to its parent. */
 
@@ -47,14 +47,18 @@ const models = defineModels(sequelize)
 const uploadFolder = join(required('SABLE_DATA_FOLDER'), 'uploads')
 await clearUploads(uploadFolder)
 const marks = marksIn(models)
-const parts = createPartStore(sequelize, models, readInProcess(fileURLToPath(new URL('./parts/readPartProcess.js', import.meta.url))))
+const parts = createPartStore(
+  sequelize,
+  models,
+  readInProcess(fileURLToPath(new URL('./features/parts/readPartProcess.js', import.meta.url))),
+)
 const shelf = createShelfStore(sequelize, models)
 const lineups = createLineupStore(sequelize, models)
 const searches = createSearchStore(models, shelf)
 const searchRunner = new SearchRunner(
   searches,
   parts,
-  threadsFor(fileURLToPath(new URL('./search/searchWorker.js', import.meta.url)), THREADS),
+  threadsFor(fileURLToPath(new URL('./features/searches/searchWorker.js', import.meta.url)), THREADS),
 )
 await seedDemo({ parts, shelf, lineups, marks }, process.env.SABLE_FRESH_DEMO === '1', uploadFolder)
 await parts.forgetRemoved(new Date())

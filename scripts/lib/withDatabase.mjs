@@ -24,7 +24,7 @@ export async function runOnDatabase(args) {
   await build(['server'])
   const database = runningStart() ? undefined : await start()
   const password = database?.password ?? readFileSync(join(dataDir, 'mariadb-secret'), 'utf8').trim()
-  const { status } = spawnSync(process.execPath, ['--enable-source-maps', join(root, 'dist/server/backup/main.js'), ...args], {
+  const { status } = spawnSync(process.execPath, ['--enable-source-maps', join(root, 'dist/server/features/backup/main.js'), ...args], {
     stdio: 'inherit',
     env: {
       ...process.env,

@@ -1,7 +1,9 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import { BaseError, type Sequelize, type Transaction, UniqueConstraintError } from 'sequelize'
 
-const MOST_TRIES = 8
+/** Of those that collide at one moment one goes through each time, so that this is more than will ever be at it at once. */
+const MOST_TRIES = 40
+const LONGEST_WAIT_MS = 200
 /** Errors of MariaDB that say "try again": deadlock, lock wait timeout, record changed since it was read. */
 const PASSING = new Set([1213, 1205, 1020])
 
@@ -15,7 +17,7 @@ export async function transact<T>(sequelize: Sequelize, work: (transaction: Tran
       return await sequelize.transaction(work)
     } catch (error) {
       if (!hasCollided(error) || tries === MOST_TRIES) throw error
-      await wait(5 + Math.random() * 20 * tries)
+      await wait(5 + Math.random() * Math.min(LONGEST_WAIT_MS, 20 * tries))
     }
   }
 }

@@ -1,7 +1,7 @@
 import type { Variant } from '@sable/core/search/explore'
 import type { Figures } from '@sable/core/search/figures'
 import { choicesOf } from '@sable/core/search/space'
-import type { OpenEvaluator } from '../search/evaluator'
+import type { OpenEvaluator } from '../features/searches/evaluator'
 
 /**
  * Evaluates variants by arithmetic instead of by printing, so that tests of the runner take no time: thick layers are quick and

@@ -92,7 +92,7 @@ export const strengthChecks: readonly Rule[] = [
             atZMm: sway.slowAboveZMm,
             evidence: `From z ${sway.slowAboveZMm.toFixed(0)} mm on the part gives way under the nozzle by more than a quarter of a line, ${sway.topMm.toFixed(2)} mm at its top.`,
             means: 'Its edge feathers there.',
-            todo: 'Slow it there by an exception, lift on travel, or lay it down.',
+            todo: 'Slow it there by an override, lift on travel, or lay it down.',
             fix: settings.lift === 'never' ? { values: { lift: 'overPrinted' } } : undefined,
           },
   },

@@ -8,7 +8,7 @@ export const limiterCode = Object.fromEntries(limiters.map((limiter, i) => [limi
 export const limiterReasons: Readonly<Record<Limiter, string>> = {
   asked: 'runs as asked',
   firstLayer: 'slowed because it is among the first layers',
-  exception: 'runs as asked by an exception',
+  exception: 'runs as asked by an override',
   flow: 'held by what the hot end can melt',
   axis: 'held by the speed limit of an axis',
   extruder: 'held by how fast the extruder can feed',

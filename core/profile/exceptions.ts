@@ -8,7 +8,7 @@ export const MOST_EXCEPTIONS = 8
 /** Where a setting can have another value: anywhere, on whole layers only, or nowhere but on the whole part. */
 export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
   const { group, stage } = definitions[name]
-  if (group === 'Props' || group === 'Foot' || name === 'infillEvery') return 'part'
+  if (group === 'Supports' || group === 'First layer and brim' || name === 'infillEvery') return 'part'
   return stage === 'layers' || layerWide.has(name) ? 'layers' : 'place'
 }
 

@@ -1,29 +1,29 @@
 import { z } from 'zod'
 import { InputError } from '../units/errors'
 import { nearestNames, plain } from './nearestNames'
-import { airSettings } from './table/air'
-import { coreSettings } from './table/core'
-import { footSettings } from './table/foot'
-import { lineSettings } from './table/line'
-import { paceSettings } from './table/pace'
-import { propsSettings } from './table/props'
-import { pullSettings } from './table/pull'
+import { coolingSettings } from './table/cooling'
+import { firstLayerSettings } from './table/firstLayer'
+import { infillSettings } from './table/infill'
+import { linesSettings } from './table/lines'
+import { retractionSettings } from './table/retraction'
 import type { Setting } from './table/setting'
-import { skinSettings } from './table/skin'
+import { speedsSettings } from './table/speeds'
+import { supportsSettings } from './table/supports'
+import { wallsSettings } from './table/walls'
 
 /**
  * Every setting of a profile. One entry of a group's table gives its stage, label, unit, [least, greatest, step], fallback,
  * help and synonyms; files, API, command line, ledger and docs all read this.
  */
 export const settings = {
-  ...lineSettings,
-  ...skinSettings,
-  ...coreSettings,
-  ...paceSettings,
-  ...airSettings,
-  ...pullSettings,
-  ...propsSettings,
-  ...footSettings,
+  ...linesSettings,
+  ...wallsSettings,
+  ...infillSettings,
+  ...speedsSettings,
+  ...coolingSettings,
+  ...retractionSettings,
+  ...supportsSettings,
+  ...firstLayerSettings,
 } as const satisfies Record<string, Setting>
 
 export type SettingName = keyof typeof settings

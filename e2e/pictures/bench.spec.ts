@@ -5,15 +5,14 @@ import { LedgerPage } from '../tests/ledgerPage'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
 
-test('exceptions of a candidate', async ({ page }) => {
+test('overrides of a candidate', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
-  await page.getByRole('button', { name: 'Exceptions of sturdy' }).click()
+  await page.getByRole('button', { name: 'Overrides of sturdy' }).click()
   const dialog = page.getByRole('dialog')
   const place = dialog.getByRole('button', { name: 'Place', exact: true })
   await place.click()
   await dialog.getByLabel('Name').fill('eye of the hook')
-  await dialog.getByLabel('Speed').fill('')
   await dialog.getByRole('button', { name: 'Only in a box' }).click()
   for (const [field, value] of [
     ['x from', '-8'],
@@ -29,7 +28,7 @@ test('exceptions of a candidate', async ({ page }) => {
   await second.getByRole('textbox', { name: 'Name' }).fill('last millimetre')
   await second.getByRole('textbox', { name: 'From height' }).fill('8')
   await second.getByRole('textbox', { name: 'Speed' }).fill('60')
-  await page.screenshot({ path: picture('exceptions') })
+  await page.screenshot({ path: picture('overrides') })
 })
 
 test('a program on each printer', async ({ page }) => {

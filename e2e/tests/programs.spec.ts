@@ -2,19 +2,24 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { LedgerPage } from './ledgerPage'
 
-test('exceptions are set for places of a candidate, change its figures, and can be undone', async ({ page }) => {
+test('overrides of a place change nothing until they are told to, then its figures, and can be undone', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   const before = await ledger.figures(1)
-  await page.getByRole('button', { name: 'Exceptions of sturdy' }).click()
+  await page.getByRole('button', { name: 'Overrides of sturdy' }).click()
   await page.getByRole('button', { name: 'Place', exact: true }).click()
   await page.getByRole('button', { name: 'Done' }).click()
   await ledger.settled()
+  expect(await ledger.figures(1)).toEqual(before)
+  await page.getByRole('button', { name: 'Overrides of sturdy' }).click()
+  await page.getByRole('dialog').getByLabel('Speed').fill('50')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await ledger.settled()
   expect(await ledger.value('time', 1).innerText()).not.toBe(before[0])
-  await expect(page.getByRole('button', { name: 'Exceptions of sturdy' })).toContainText('place 1')
+  await expect(page.getByRole('button', { name: 'Overrides of sturdy' })).toContainText('place 1')
   await page.reload()
   await ledger.settled()
-  await expect(page.getByRole('button', { name: 'Exceptions of sturdy' })).toContainText('place 1')
+  await expect(page.getByRole('button', { name: 'Overrides of sturdy' })).toContainText('place 1')
 })
 
 test('a candidate goes out as a program, and the program dropped in is timed on each printer', async ({ page }) => {

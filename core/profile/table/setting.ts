@@ -2,8 +2,17 @@
 export const stages = ['layers', 'regions', 'toolpath', 'motion', 'figures'] as const
 export type Stage = (typeof stages)[number]
 
-/** Groups of the ledger, named for what they shape. */
-export const groups = ['Line', 'Skin', 'Core', 'Pace', 'Air', 'Pull', 'Props', 'Foot'] as const
+/** Groups of the ledger, by the names that the trade has for them. */
+export const groups = [
+  'Lines and layers',
+  'Walls, tops and bottoms',
+  'Infill',
+  'Speed and acceleration',
+  'Heat, cooling, overhangs',
+  'Retraction and travel',
+  'Supports',
+  'First layer and brim',
+] as const
 export type Group = (typeof groups)[number]
 
 interface Common {

@@ -91,7 +91,7 @@ describe('exceptions', () => {
   it('begin as half speed from the bed on, and are undone', async () => {
     render(<Dialog />)
     await user.click(screen.getByRole('button', { name: 'Place' }))
-    expect(content().candidates[0]!.exceptions).toEqual([{ name: 'place 1', fromZ: 0, speedPercent: 50, values: {} }])
+    expect(content().candidates[0]!.exceptions).toEqual([{ name: 'place 1', fromZ: 0, values: {} }])
     act(undo)
     expect(content().candidates[0]!.exceptions).toEqual([])
   })

@@ -16,7 +16,7 @@ export function ExceptionRow({ candidates }: { candidates: readonly Candidate[] 
           className="h-[25px] border-b border-line p-0 text-left align-bottom font-normal"
         >
           <span className="sticky left-0 inline-block px-[22px] pb-0.5">
-            <span className="font-semibold text-lantern-ink">Exceptions</span>
+            <span className="font-semibold text-lantern-ink">Overrides</span>
             <span className="ml-2 text-[11.5px] text-muted">where other values hold</span>
           </span>
         </th>
@@ -29,7 +29,7 @@ export function ExceptionRow({ candidates }: { candidates: readonly Candidate[] 
           <td key={id} className="h-[22px] border-b border-l border-line/60 p-0">
             <button
               type="button"
-              aria-label={`Exceptions of ${name}`}
+              aria-label={`Overrides of ${name}`}
               onClick={() => setOpenId(id)}
               className="flex h-full w-full items-center gap-2 px-3 text-right hover:bg-glow"
             >

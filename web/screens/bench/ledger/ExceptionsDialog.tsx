@@ -14,9 +14,9 @@ import { DraftField } from '../../../ui/DraftField'
 export function ExceptionsDialog({ candidate, onClose }: { candidate: Candidate; onClose: () => void }) {
   const { id, exceptions } = candidate
   const change = (next: readonly Exception[]): void => edit((content) => setExceptions(content, id, [...next]))
-  const add = (): void => change([...exceptions, { name: `place ${exceptions.length + 1}`, fromZ: 0, speedPercent: 50, values: {} }])
+  const add = (): void => change([...exceptions, { name: `place ${exceptions.length + 1}`, fromZ: 0, values: {} }])
   return (
-    <Sheet title={`Exceptions of ${candidate.name}`} onClose={onClose}>
+    <Sheet title={`Overrides of ${candidate.name}`} onClose={onClose}>
       <p className="mb-3 text-[12.5px] text-muted">
         Heights in mm above the bed; x and y from the middle of the part. Where two places overlap, the later one wins. Supports and foot
         belong to the whole part; layer heights and layer time to whole layers.

@@ -108,7 +108,7 @@ export function LayersDrawer({ name, candidate, shelf, onRefusal, onClose }: Pro
           .filter(({ values }) => values[name] !== undefined)
           .map((exception) => (
             <li key={exception.name} className="flex items-baseline gap-2 py-2 text-[12.5px]">
-              <span className="w-20 shrink-0 text-[12px]">exception</span>
+              <span className="w-20 shrink-0 text-[12px]">override</span>
               <span className="min-w-0 flex-1 truncate">{exception.name}</span>
               <span className="figure">{formatValue(setting, exception.values[name] as number | string)}</span>
               <span className="w-9 text-[11px] text-muted">{unit}</span>

@@ -33,14 +33,14 @@ export interface RowGroup {
 }
 
 const shapes: Readonly<Record<Group, string>> = {
-  Line: 'what one line is',
-  Skin: 'what shows and what carries',
-  Core: 'what lies inside',
-  Pace: 'how fast it runs',
-  Air: 'heat and cooling',
-  Pull: 'what filament does on the way',
-  Props: 'what holds overhangs up',
-  Foot: 'what stands on the bed',
+  'Lines and layers': 'what one line is',
+  'Walls, tops and bottoms': 'what shows and what carries',
+  Infill: 'what lies inside',
+  'Speed and acceleration': 'how fast it runs',
+  'Heat, cooling, overhangs': 'what keeps its shape',
+  'Retraction and travel': 'what filament does on the way',
+  Supports: 'what holds overhangs up',
+  'First layer and brim': 'what stands on the bed',
 }
 
 /** Every row, in groups. What is archived is offered only where a candidate has it already. */

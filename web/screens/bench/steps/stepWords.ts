@@ -25,7 +25,7 @@ export function stepWords(step: Step, from: Candidate, to: Candidate, shelf: She
     case 'spool':
       return { what: 'spool', from: nameOf(shelf.spools, step.from), to: nameOf(shelf.spools, step.to), unit: '' }
     case 'exceptions':
-      return { what: 'exceptions', from: String(from.exceptions.length), to: String(to.exceptions.length), unit: '' }
+      return { what: 'overrides', from: String(from.exceptions.length), to: String(to.exceptions.length), unit: '' }
     case 'value': {
       const setting = definitionOf(step.name)
       const shown = (candidate: Candidate): string => {

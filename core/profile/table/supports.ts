@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { choice, number } = inGroup('Props')
+const { choice, number } = inGroup('Supports')
 
-export const propsSettings = {
+export const supportsSettings = {
   supports: choice(
     'regions',
     'Supports',

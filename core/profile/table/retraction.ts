@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { choice, number } = inGroup('Pull')
+const { choice, number } = inGroup('Retraction and travel')
 
-export const pullSettings = {
+export const retractionSettings = {
   retractLength: number(
     'motion',
     'Retraction',

@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { choice, number } = inGroup('Air')
+const { choice, number } = inGroup('Heat, cooling, overhangs')
 
-export const airSettings = {
+export const coolingSettings = {
   nozzleTemperature: number(
     'figures',
     'Nozzle temperature',

@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { choice, number } = inGroup('Foot')
+const { choice, number } = inGroup('First layer and brim')
 
-export const footSettings = {
+export const firstLayerSettings = {
   firstLayerHeight: number(
     'layers',
     'First layer height',

@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { choice, number } = inGroup('Line')
+const { choice, number } = inGroup('Lines and layers')
 
-export const lineSettings = {
+export const linesSettings = {
   layerHeight: number(
     'layers',
     'Layer height',

@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { choice, number } = inGroup('Core')
+const { choice, number } = inGroup('Infill')
 
-export const coreSettings = {
+export const infillSettings = {
   infillDensity: number(
     'toolpath',
     'Infill density',

@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { number } = inGroup('Pace')
+const { number } = inGroup('Speed and acceleration')
 
-export const paceSettings = {
+export const speedsSettings = {
   outerWallSpeed: number(
     'motion',
     'Outer wall speed',

@@ -1,8 +1,8 @@
 import { inGroup } from './setting'
 
-const { choice, number } = inGroup('Skin')
+const { choice, number } = inGroup('Walls, tops and bottoms')
 
-export const skinSettings = {
+export const wallsSettings = {
   wallCount: number(
     'regions',
     'Walls',

@@ -10,7 +10,7 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'unit', include: ['{core,contract,demo,web,cli,soak}/**/*.test.ts'] },
+        test: { name: 'unit', include: ['{core,contract,demo,web,cli,soak,scripts}/**/*.test.ts'] },
       },
       {
         extends: true,

@@ -5,10 +5,10 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
 import { App } from './App'
+import { Broken } from './screens/Broken'
 import { BenchEntry } from './screens/bench/BenchEntry'
-import { BenchScreen } from './screens/bench/BenchScreen'
 import { Lost } from './screens/Lost'
-import { ShelfScreen } from './screens/shelf/ShelfScreen'
+import { Loading } from './ui/Loading'
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -17,16 +17,22 @@ const queries = new QueryClient({
   },
 })
 
+// Each place is loaded when it is opened.
+const bench = async () => ({ Component: (await import('./screens/bench/BenchScreen')).BenchScreen })
+const shelf = async () => ({ Component: (await import('./screens/shelf/ShelfScreen')).ShelfScreen })
+
 const router = createBrowserRouter([
   {
     element: <App />,
+    errorElement: <Broken />,
+    hydrateFallbackElement: <Loading what="the desk" />,
     children: [
       { path: '/', element: <Navigate to="/bench" replace /> },
       { path: '/bench', element: <BenchEntry /> },
       { path: '/bench/:lineupId', element: <Navigate to="ledger" replace /> },
-      { path: '/bench/:lineupId/:view', element: <BenchScreen /> },
+      { path: '/bench/:lineupId/:view', lazy: bench, errorElement: <Broken /> },
       { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
-      { path: '/shelf/:kind/:recordKey?', element: <ShelfScreen /> },
+      { path: '/shelf/:kind/:recordKey?', lazy: shelf, errorElement: <Broken /> },
       { path: '*', element: <Lost /> },
     ],
   },

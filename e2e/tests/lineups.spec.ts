@@ -62,3 +62,13 @@ test('an address that leads nowhere says so and leads back', async ({ page }) =>
   await page.getByRole('link', { name: 'Go to the bench' }).click()
   await expect(page.getByRole('grid')).toBeVisible()
 })
+
+test('a screen that cannot be loaded says so, in its own place, and offers to try again', async ({ page }) => {
+  await page.route('**/assets/ShelfScreen-*.js', (route) => route.abort())
+  await page.goto('/shelf/spools')
+  await expect(page.getByRole('alert')).toContainText('This screen has met an error')
+  await expect(page.getByRole('alert')).toContainText('What you typed is kept')
+  await page.unroute('**/assets/ShelfScreen-*.js')
+  await page.getByRole('button', { name: 'Reload the page' }).click()
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+})

@@ -14,14 +14,14 @@ import { LineupBar } from './LineupBar'
 import { lastLineup } from './lastLineup'
 import { Ledger } from './ledger/Ledger'
 import { PartStrip } from './PartStrip'
-import { SheetView } from './sheet/SheetView'
-import { StepsView } from './steps/StepsView'
-import { TradeoffsView } from './tradeoffs/TradeoffsView'
 import { type BenchView, benchViews, SHEET } from './views'
 
-// The 3D package is the heaviest of all; the figures must not wait for it.
+// What a view draws with is loaded when it is opened; the figures must not wait for it.
 const LayersView = lazy(() => import('./layers/LayersView').then(({ LayersView }) => ({ default: LayersView })))
 const LoadView = lazy(() => import('./load/LoadView').then(({ LoadView }) => ({ default: LoadView })))
+const SheetView = lazy(() => import('./sheet/SheetView').then(({ SheetView }) => ({ default: SheetView })))
+const StepsView = lazy(() => import('./steps/StepsView').then(({ StepsView }) => ({ default: StepsView })))
+const TradeoffsView = lazy(() => import('./tradeoffs/TradeoffsView').then(({ TradeoffsView }) => ({ default: TradeoffsView })))
 const SurfaceView = lazy(() => import('./surface/SurfaceView').then(({ SurfaceView }) => ({ default: SurfaceView })))
 
 /** The bench: one part, its candidates side by side. */
@@ -46,6 +46,8 @@ export function BenchScreen() {
 
   if (opening instanceof RequestError && opening.problem.status === 404) return <Lost what="There is no such lineup." />
   if (!isView(view) && view !== SHEET) return <Lost what="The bench has no such view." />
+  if (openId === lineupId && content && parts.data && !part && !parts.isFetching)
+    return <Lost what="The part of this lineup cannot be read. It is set aside: look on the shelf." />
   if (openId !== lineupId || !content || !shelf.data || !parts.data || !part) {
     return <Loading what="the lineup" failed={opening ?? shelf.failureReason ?? parts.failureReason} />
   }
@@ -59,10 +61,10 @@ export function BenchScreen() {
         </div>
       )}
       {view === 'ledger' && <Ledger content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />}
-      {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
-      {view === SHEET && <SheetView content={content} part={part} shelf={shelf.data} />}
-      {view === 'trade-offs' && <TradeoffsView content={content} part={part} shelf={shelf.data} />}
       <Suspense fallback={<Loading what={view} />}>
+        {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
+        {view === SHEET && <SheetView content={content} part={part} shelf={shelf.data} />}
+        {view === 'trade-offs' && <TradeoffsView content={content} part={part} shelf={shelf.data} />}
         {view === 'surface' && <SurfaceView content={content} part={part} shelf={shelf.data} />}
         {view === 'load' && <LoadView content={content} part={part} shelf={shelf.data} />}
         {view === 'layers' && <LayersView content={content} part={part} shelf={shelf.data} />}

@@ -1,7 +1,7 @@
 import './styles.css'
 import './ui/theme'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode } from 'react'
+import { lazy, type ReactNode, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
 import { App } from './App'
@@ -18,21 +18,24 @@ const queries = new QueryClient({
 })
 
 // Each place is loaded when it is opened.
-const bench = async () => ({ Component: (await import('./screens/bench/BenchScreen')).BenchScreen })
-const shelf = async () => ({ Component: (await import('./screens/shelf/ShelfScreen')).ShelfScreen })
+const BenchScreen = lazy(() => import('./screens/bench/BenchScreen').then(({ BenchScreen }) => ({ default: BenchScreen })))
+const ShelfScreen = lazy(() => import('./screens/shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
+const opened = (what: string, screen: ReactNode) => ({
+  element: <Suspense fallback={<Loading what={what} />}>{screen}</Suspense>,
+  errorElement: <Broken />,
+})
 
 const router = createBrowserRouter([
   {
     element: <App />,
     errorElement: <Broken />,
-    hydrateFallbackElement: <Loading what="the desk" />,
     children: [
       { path: '/', element: <Navigate to="/bench" replace /> },
       { path: '/bench', element: <BenchEntry /> },
       { path: '/bench/:lineupId', element: <Navigate to="ledger" replace /> },
-      { path: '/bench/:lineupId/:view', lazy: bench, errorElement: <Broken /> },
+      { path: '/bench/:lineupId/:view', ...opened('the lineup', <BenchScreen />) },
       { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
-      { path: '/shelf/:kind/:recordKey?', lazy: shelf, errorElement: <Broken /> },
+      { path: '/shelf/:kind/:recordKey?', ...opened('the shelf', <ShelfScreen />) },
       { path: '*', element: <Lost /> },
     ],
   },

@@ -34,7 +34,7 @@ describe('what is known of a move', () => {
       limiter: 'exception',
       peakMmS: 20,
       exceptions: ['slow end'],
-      why: expect.stringContaining('exception'),
+      why: expect.stringContaining('override'),
     })
     expect(wall(0).limiter).toBe('firstLayer')
   })

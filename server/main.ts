@@ -18,7 +18,7 @@ import { SearchRunner } from './features/searches/searchRunner'
 import { createSearchStore } from './features/searches/searchStore'
 import { createShelfStore } from './features/shelf/shelfStore'
 
-/** Starts the server with what `scripts/start.mjs` hands over in the environment; says "ready" to its parent. */
+// Starts the server with what `scripts/start.mjs` hands over in the environment; says "ready" to its parent.
 
 /** Ends for a reason that starting again does not mend. */
 function refuse(sentence: string): Promise<never> {

@@ -16,6 +16,18 @@ describe('what goes wrong beneath', () => {
     ['two of one key', new UniqueConstraintError({ parent: driver({ errno: 1062 }) as never }), 409, 'collided'],
     ['something deleted that is in use', new ForeignKeyConstraintError({ parent: driver({ errno: 1451 }) as never }), 409, 'record-in-use'],
     ['something named that is gone', new ForeignKeyConstraintError({ parent: driver({ errno: 1452 }) as never }), 422, 'record-unknown'],
+    [
+      'a key that says "connection closed"',
+      new UniqueConstraintError({ parent: driver({ errno: 1062, message: "Duplicate entry 'timeout-closed' for key" }) as never }),
+      409,
+      'collided',
+    ],
+    [
+      'a statement that holds the words of a lost connection',
+      wrapped({ errno: 1064, code: 'ER_PARSE_ERROR', message: 'closed, lost' }),
+      500,
+      'internal',
+    ],
     ['a full disk, of the system', Object.assign(new Error('write'), { code: 'ENOSPC' }), 507, 'disk-full'],
     ['a full disk, of the database', wrapped({ errno: 1114, code: 'ER_RECORD_FILE_FULL' }), 507, 'disk-full'],
     ['a file that is not there', Object.assign(new Error('ENOENT: /secret/place'), { status: 404 }), 404, 'no-such-address'],

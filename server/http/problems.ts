@@ -115,10 +115,10 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof ProblemError)
     return build(error.status, error.message, error.code, error.message, error.where, error.remedy, error.current)
   if (isInputError(error)) return build(422, 'This cannot be used', error.code, error.message, error.where, error.remedy)
-  if (isDatabaseAway(error)) return asProblem(databaseAway())
-  if (isDiskFull(error)) return asProblem(diskFull())
   if (error instanceof ForeignKeyConstraintError) return asProblem(referenceBroken(error))
   if (hasCollided(error)) return asProblem(collided())
+  if (isDatabaseAway(error)) return asProblem(databaseAway())
+  if (isDiskFull(error)) return asProblem(diskFull())
   const refused = error as { status?: unknown; type?: unknown; limit?: unknown }
   if (refused.type === 'entity.too.large') return asProblem(tooLarge('The request', Number(refused.limit)))
   const status = statusOf(error)
@@ -151,13 +151,14 @@ function isDatabaseAway(error: unknown): boolean {
   if (error instanceof ConnectionError || error instanceof TimeoutError) return true
   const { name, fatal, code, parent, cause, message } = error as Partial<Record<string, unknown>>
   const fromDriver = error instanceof BaseError || name === 'SqlError'
-  if (fromDriver && (fatal === true || GONE.test(`${code} ${message}`))) return true
+  // By its code alone: its message holds the statement, and with that whatever somebody typed.
+  if (fromDriver && (fatal === true || GONE.test(String(code)))) return true
   // What is said about a transaction that ended with its connection.
   if (typeof message === 'string' && /connection manager was closed|Transaction cannot be (rolled back|committed)/.test(message))
     return true
   return (parent instanceof Error && isDatabaseAway(parent)) || (cause instanceof Error && isDatabaseAway(cause))
 }
-const GONE = /ECONN|ENOENT|EPIPE|ENOTCONN|ESHUTDOWN|ETIMEDOUT|ER_SERVER_SHUTDOWN|SOCKET|closed|timeout|lost/i
+const GONE = /ECONN|ENOENT|EPIPE|ENOTCONN|ESHUTDOWN|SHUTDOWN|SOCKET|CLOSED|TIMEDOUT|TIMEOUT|LOST/
 
 /** Whether the disk has no room: told by the system, or by MariaDB (1021 disk full, 1114 table full, 1030 with the system's 28). */
 function isDiskFull(error: unknown): boolean {
@@ -210,7 +211,9 @@ function statusOf(error: unknown): number | undefined {
 
 export function answerProblem(error: unknown, _request: Request, response: Response, _next: NextFunction): void {
   const problem = asProblem(error)
-  if (problem.status === 500) console.error(error)
+  // Who asked has left: that is no error of the server's.
+  const isLeft = error instanceof Error && error.name === 'AbortError'
+  if (problem.status === 500 && !isLeft) console.error(error)
   if (response.headersSent) {
     response.end()
     return

@@ -12,6 +12,8 @@ const LOOK_MS = 3600 * 1000
 /** The desk is left alone while it starts. */
 const FIRST_LOOK_MS = 60_000
 const KEPT = 7
+/** Putting gigabytes back is one statement a table, and takes as long as it takes. */
+const PATIENCE_MS = 3600 * 1000
 const DAILY = /^daily-.*\.zip$/
 
 /** Backups of the desk: written on request and once a day, put back on request. @param folder where those lie that it writes by itself */
@@ -19,7 +21,7 @@ export function createBackups(sequelize: Sequelize, address: DatabaseAddress, fo
   /** Opens another database of the same server, made if need be. */
   const beside = async (name: string): Promise<Sequelize> => {
     await sequelize.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
-    return connect({ ...address, database: name })
+    return connect({ ...address, database: name }, PATIENCE_MS)
   }
   const fileName = (kind: string, now: Date): string => `${kind}-${now.toISOString().slice(0, 19).replaceAll(':', '-')}.zip`
   const daily = async (): Promise<string[]> => (await readdir(folder).catch(() => [])).filter((name) => DAILY.test(name)).sort()
@@ -56,7 +58,12 @@ export function createBackups(sequelize: Sequelize, address: DatabaseAddress, fo
           counts,
         )
       if (isUsed) await writeBackupFile(sequelize, join(folder, fileName('before-restore', new Date())))
-      await restoreBackup(sequelize, beside, path)
+      const patient = connect(address, PATIENCE_MS)
+      try {
+        await restoreBackup(patient, beside, path)
+      } finally {
+        await patient.close()
+      }
     },
 
     /** Writes a backup once a day from now on. Returns how to stop. */

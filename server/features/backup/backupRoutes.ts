@@ -24,29 +24,30 @@ export function backupRoutes(
     response.set({ 'Content-Type': 'application/zip', 'Content-Disposition': `attachment; filename="sable-lantern-${day}.zip"` })
     await backups.write(response)
   })
-  routes.get('/counts', async (_request, response) => {
-    response.json(await backups.counts())
-  })
   routes.post('/restored', refuseOtherTypes('application/zip', 'application/octet-stream'), async (request, response) => {
     const upload = await receiveUpload(request, folder, { most: LARGEST_BACKUP, what: 'The backup' })
     try {
+      if (isRestoring) throw restoring()
       isRestoring = true
-      await searches.close()
-      await backups.restore(upload.path, request.query.over === '1')
+      try {
+        await searches.close()
+        await backups.restore(upload.path, request.query.over === '1')
+      } finally {
+        isRestoring = false
+        await searches.resumeUnfinished()
+      }
     } finally {
-      isRestoring = false
-      await searches.resumeUnfinished()
       await upload.remove()
     }
     response.json(await backups.counts())
   })
 
   const refuseWrites: RequestHandler = (request, _response, next) => {
-    if (isRestoring && request.method !== 'GET')
-      throw new ProblemError(503, 'restoring', 'A backup is being put back.', '', 'Wait until it is done.', undefined, {
-        'Retry-After': '2',
-      })
+    if (isRestoring && request.method !== 'GET') throw restoring()
     next()
   }
   return { routes, refuseWrites }
 }
+
+const restoring = (): ProblemError =>
+  new ProblemError(503, 'restoring', 'A backup is being put back.', '', 'Wait until it is done.', undefined, { 'Retry-After': '2' })

@@ -37,11 +37,18 @@ export function createPartStore(sequelize: Sequelize, models: Models, read: Part
 
   const store = async (part: NewPart, signal?: AbortSignal): Promise<StoredPart> => {
     const known = await models.parts.findOne({ where: { contentKey: part.contentKey } })
-    if (known) {
+    const [stillGood] = known ? readEach([known], (row) => asPart(row, part.size)).values : []
+    if (known && stillGood) {
       if (known.removedAt !== null) await known.update({ removedAt: null })
-      return asPart(known, part.size)
+      return stillGood
     }
     const report = await read(part.path, part.fileName, signal)
+    if (known) {
+      // It was set aside: what is known of its file is found anew.
+      const mended = checked({ ...known.get(), report: JSON.stringify(report) }, part.size, report)
+      await known.update({ report: JSON.stringify(report), removedAt: null })
+      return mended
+    }
     const row: PartRow = {
       id: randomUUID(),
       name: part.name,

@@ -87,6 +87,17 @@ describe('a part', () => {
     expect(await listed()).toBe(true)
   })
 
+  it('that was set aside is mended by loading its file again', async () => {
+    const bytes = writeStl(blockMesh(6, 5, 4))
+    const { body: part } = await talk.upload(bytes, 'mended.stl')
+    await server.models.parts.update({ report: '{"triangles":12,"volumeMm3":null}' }, { where: { id: part.id } })
+    expect((await talk.get('/api/parts')).body.map(({ id }: { id: string }) => id)).not.toContain(part.id)
+    const again = await talk.upload(bytes, 'mended.stl')
+    expect(again.status).toBe(201)
+    expect(again.body).toEqual(part)
+    expect((await talk.get('/api/parts')).body).toContainEqual(part)
+  })
+
   it('that was taken away long ago is forgotten with its file', async () => {
     const { body: part } = await talk.upload(writeStl(blockMesh(6, 4, 3)), 'old.stl')
     await talk.put(`/api/parts/${part.id}/removed`).send({ removed: true })

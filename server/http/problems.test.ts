@@ -12,6 +12,13 @@ describe('what goes wrong beneath', () => {
     ['the same, wrapped', wrapped({ code: 'EPIPE' }), 503, 'database-away'],
     ['a database that is shutting down', wrapped({ code: 'ER_SERVER_SHUTDOWN', errno: 1053 }), 503, 'database-away'],
     ['a socket that closed', wrapped({ code: 'ER_SOCKET_UNEXPECTED_CLOSE', fatal: true }), 503, 'database-away'],
+    [
+      'a connection that closed without a code',
+      wrapped({ message: 'Cannot execute new commands: connection closed\nsql: ROLLBACK' }),
+      503,
+      'database-away',
+    ],
+    ['a driver that cannot read what was typed', wrapped({ message: 'malformed\nsql: INSERT "closed, lost"' }), 500, 'internal'],
     ['a deadlock', wrapped({ errno: 1213, code: 'ER_LOCK_DEADLOCK' }), 409, 'collided'],
     ['two of one key', new UniqueConstraintError({ parent: driver({ errno: 1062 }) as never }), 409, 'collided'],
     ['something deleted that is in use', new ForeignKeyConstraintError({ parent: driver({ errno: 1451 }) as never }), 409, 'record-in-use'],

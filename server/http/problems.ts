@@ -149,16 +149,26 @@ export function asProblem(error: unknown): Problem {
  */
 function isDatabaseAway(error: unknown): boolean {
   if (error instanceof ConnectionError || error instanceof TimeoutError) return true
-  const { name, fatal, code, parent, cause, message } = error as Partial<Record<string, unknown>>
-  const fromDriver = error instanceof BaseError || name === 'SqlError'
-  // By its code alone: its message holds the statement, and with that whatever somebody typed.
-  if (fromDriver && (fatal === true || GONE.test(String(code)))) return true
+  const { name, parent, cause, message } = error as Partial<Record<string, unknown>>
+  // Sequelize repeats the words of the driver's error that it wraps.
+  if (error instanceof BaseError && parent instanceof Error) return saysGone(parent)
+  if ((error instanceof BaseError || name === 'SqlError') && saysGone(error as Error)) return true
   // What is said about a transaction that ended with its connection.
   if (typeof message === 'string' && /connection manager was closed|Transaction cannot be (rolled back|committed)/.test(message))
     return true
-  return (parent instanceof Error && isDatabaseAway(parent)) || (cause instanceof Error && isDatabaseAway(cause))
+  return cause instanceof Error && isDatabaseAway(cause)
 }
-const GONE = /ECONN|ENOENT|EPIPE|ENOTCONN|ESHUTDOWN|SHUTDOWN|SOCKET|CLOSED|TIMEDOUT|TIMEOUT|LOST/
+
+/**
+ * What MariaDB itself answers is judged by its code alone; errors of the driver and of sockets by their words, too, without the
+ * statement that they end with: that holds whatever somebody typed.
+ */
+function saysGone(error: Error): boolean {
+  const { fatal, code, errno } = error as Error & { fatal?: unknown; code?: unknown; errno?: unknown }
+  const isAnswer = typeof errno === 'number' && errno >= 1000 && errno < 5000
+  return fatal === true || GONE.test(isAnswer ? String(code) : `${code} ${error.message.split('\nsql:')[0]}`)
+}
+const GONE = /ECONN|ENOENT|EPIPE|ENOTCONN|ESHUTDOWN|ER_SERVER_SHUTDOWN|SOCKET|closed|time(d )?out|lost/i
 
 /** Whether the disk has no room: told by the system, or by MariaDB (1021 disk full, 1114 table full, 1030 with the system's 28). */
 function isDiskFull(error: unknown): boolean {

@@ -5,7 +5,7 @@ import type { Placement } from '@sable/core/mesh/place'
 import { noPurpose, type Purpose, placeOf } from '@sable/core/physics/strength/purpose'
 import { type Prediction, predict } from '@sable/core/pipeline/predict'
 import type { StageCache } from '@sable/core/pipeline/stageCache'
-import type { Exception } from '@sable/core/profile/exceptions'
+import type { Override } from '@sable/core/profile/overrides'
 import { isSettingName, parseValue, type SettingValues } from '@sable/core/profile/settings'
 import { inOwnUnit } from '@sable/core/profile/typedValue'
 import { resolveSettings, type Setup } from '@sable/core/setup/resolve'
@@ -17,7 +17,7 @@ export interface CandidateChoice {
   readonly setup: Setup
   readonly values: SettingValues
   readonly placement: Placement
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
 }
 
 /** What a profile file and the options over it say together. */
@@ -29,7 +29,7 @@ export function candidateOf(file: ProfileFile | undefined, options: SharedOption
   })
   const values = readSettings(options.set, setup, file?.settings ?? {})
   const placement: Placement = { scale: options.scale, rotateDeg: options.rotate }
-  return { setup, values, placement, exceptions: file?.exceptions ?? [] }
+  return { setup, values, placement, overrides: file?.overrides ?? [] }
 }
 
 export function predictWith(
@@ -39,8 +39,8 @@ export function predictWith(
   kernel: PolygonKernel,
   cache: StageCache,
 ): Prediction {
-  const { setup, values, placement, exceptions } = candidateOf(file, options)
-  return predict(part, placement, setup, values, { kernel, cache, exceptions, load: placeOf(purposeOf(options)) })
+  const { setup, values, placement, overrides } = candidateOf(file, options)
+  return predict(part, placement, setup, values, { kernel, cache, overrides, load: placeOf(purposeOf(options)) })
 }
 
 /** The weakest of the usual loads unless another one is asked for. */

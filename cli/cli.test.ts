@@ -176,7 +176,7 @@ describe('what cannot be done', () => {
     [
       'a profile of another version',
       ['predict', 'cube.stl', '--profile', 'old.json'],
-      /old\.json: The file is of version 0; this program reads version 1\./,
+      /old\.json: The file is of version 0; this program reads version 1 to 2\./,
     ],
     ['no command at all', ['dance'], /unknown command/],
   ])('%s goes to stderr with a sentence and a status', async (_what, args, sentence) => {

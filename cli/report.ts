@@ -100,7 +100,7 @@ export function asMoveTable(moves: readonly MoveFacts[]): string {
       m.flowMm3S.toFixed(2),
       m.meltLoad === undefined ? '' : (100 * m.meltLoad).toFixed(0),
       m.durationS.toFixed(3),
-      `${m.why}${m.exceptions.length > 0 ? ` (${m.exceptions.join(', ')})` : ''}`,
+      `${m.why}${m.overrides.length > 0 ? ` (${m.overrides.join(', ')})` : ''}`,
     ]),
   ]
   const widths = rows[0]!.map((_, column) => Math.max(...rows.map((cells) => cells[column]!.length)))

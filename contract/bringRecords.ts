@@ -1,5 +1,5 @@
 import { saysTheSame } from './saysTheSame'
-import { keyFor, type Shelf, type ShelfFile } from './shelf'
+import { keyFor, SHELF_FILE_VERSION, type Shelf, type ShelfFile } from './shelf'
 
 const carriedKinds = ['printers', 'nozzles', 'materials', 'spools'] as const
 type CarriedKind = (typeof carriedKinds)[number]
@@ -34,7 +34,7 @@ export function bringRecords(records: ShelfFile, shelf: Pick<Shelf, CarriedKind>
       file[kind].push({ ...record, key, starter: false, archived: false, revision: 1 })
     }
   }
-  return { file: { format: 'sable-lantern/shelf', version: 1, ...file, profiles: [] } as ShelfFile, keyOf }
+  return { file: { format: 'sable-lantern/shelf', version: SHELF_FILE_VERSION, ...file, profiles: [] } as ShelfFile, keyOf }
 }
 
 /** What a record says, without what the shelf knows of it. */

@@ -1,6 +1,6 @@
 import { placementSchema } from '@sable/core/mesh/place'
 import { noPurpose, purposeSchema } from '@sable/core/physics/strength/purpose'
-import { exceptionsSchema } from '@sable/core/profile/exceptions'
+import { overridesSchema } from '@sable/core/profile/overrides'
 import { settingValuesSchema } from '@sable/core/profile/settings'
 import { z } from 'zod'
 
@@ -22,7 +22,7 @@ export const candidateSchema = z.object({
   /** What the profile itself says; the rest comes from the shelf. */
   values: settingValuesSchema,
   /** Places where other values hold. */
-  exceptions: exceptionsSchema.default([]),
+  overrides: overridesSchema.default([]),
 })
 export type Candidate = z.infer<typeof candidateSchema>
 
@@ -54,14 +54,3 @@ export type LineupWrite = z.infer<typeof lineupWriteSchema>
 
 export const lineupListSchema = z.array(lineupSchema.pick({ id: true, name: true, partId: true, demo: true, updatedAt: true }))
 export type LineupList = z.infer<typeof lineupListSchema>
-
-export const profileRevisionListSchema = z.array(
-  z.object({
-    revision: z.number().int(),
-    name: z.string(),
-    values: settingValuesSchema,
-    exceptions: exceptionsSchema,
-    createdAt: z.string(),
-  }),
-)
-export type ProfileRevisionList = z.infer<typeof profileRevisionListSchema>

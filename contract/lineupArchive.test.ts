@@ -7,7 +7,7 @@ import { bringRecords } from './bringRecords'
 import type { LineupContent } from './lineup'
 import { readCarriedLineup, writeLineupArchive } from './lineupArchive'
 import { writeLineupFile } from './lineupFile'
-import { shelfSchema } from './shelf'
+import { SHELF_FILE_VERSION, shelfSchema } from './shelf'
 
 const spool = { key: 'reel', name: 'Reel', material: 'petg', netG: 500, price: 20, weighings: [], dried: [], defaults: {} }
 const shelf = shelfSchema.parse({
@@ -30,7 +30,7 @@ const content: LineupContent = {
       nozzle: 'bore-0.4',
       material: 'pla',
       values: {},
-      exceptions: [],
+      overrides: [],
     },
     {
       id: '7c1c6a52-2f0e-4b47-9d2c-1f6f6f3f2a12',
@@ -40,7 +40,7 @@ const content: LineupContent = {
       material: 'petg',
       spool: 'reel',
       values: { wallCount: 4 },
-      exceptions: [],
+      overrides: [],
     },
   ],
 }
@@ -90,7 +90,7 @@ describe('a lineup as one file', () => {
 describe('records from elsewhere', () => {
   const file = (more: object) => ({
     format: 'sable-lantern/shelf' as const,
-    version: 1 as const,
+    version: SHELF_FILE_VERSION as typeof SHELF_FILE_VERSION,
     printers: [],
     nozzles: [],
     materials: [],

@@ -4,7 +4,7 @@ import { strFromU8, strToU8, zip } from 'fflate'
 import type { LineupContent } from './lineup'
 import { type LineupFile, readLineupFile, writeLineupFile } from './lineupFile'
 import { LARGEST_UPLOAD } from './part'
-import { type Shelf, type ShelfFile, shelfFileSchema } from './shelf'
+import { SHELF_FILE_VERSION, type Shelf, type ShelfFile, shelfFileSchema } from './shelf'
 
 const LINEUP = 'lineup.json'
 const SHELF = 'shelf.json'
@@ -63,7 +63,7 @@ function recordsOf(lineup: LineupContent, shelf: Pick<Shelf, 'printers' | 'nozzl
   const materials = new Set([...named('material'), ...spools.map(({ material }) => material)])
   return shelfFileSchema.parse({
     format: 'sable-lantern/shelf',
-    version: 1,
+    version: SHELF_FILE_VERSION,
     printers: shelf.printers.filter(({ key }) => named('printer').has(key)),
     nozzles: shelf.nozzles.filter(({ key }) => named('nozzle').has(key)),
     materials: shelf.materials.filter(({ key }) => materials.has(key)),

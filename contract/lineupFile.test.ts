@@ -17,7 +17,7 @@ const content: LineupContent = {
       nozzle: 'bore-0.4',
       material: 'pla',
       values: { wallCount: 5, infillPattern: 'lines' },
-      exceptions: [{ name: 'top', fromZ: 4, speedPercent: 60, values: { fanSpeed: 100 } }],
+      overrides: [{ name: 'top', fromZ: 4, speedPercent: 60, values: { fanSpeed: 100 } }],
     },
   ],
 }

@@ -1,14 +1,17 @@
-import { parseObject, readExceptions } from '@sable/core/formats/profileFile'
+import { parseObject, readOverrides } from '@sable/core/formats/profileFile'
 import { placementSchema } from '@sable/core/mesh/place'
 import { noPurpose, purposeSchema } from '@sable/core/physics/strength/purpose'
-import type { Exception } from '@sable/core/profile/exceptions'
+import type { Override } from '@sable/core/profile/overrides'
 import { checkValue, type SettingValues } from '@sable/core/profile/settings'
 import { InputError } from '@sable/core/units/errors'
 import { z } from 'zod'
 import { type LineupContent, MOST_CANDIDATES } from './lineup'
+import { candidatesOverride } from './stored/upgrades'
 
 const FORMAT = 'sable-lantern/lineup'
-const VERSION = 1
+/** Versions before this one, said as the next. */
+const upgrades = [candidatesOverride]
+const VERSION = upgrades.length + 1
 
 const fileSchema = z.object({
   name: z.string().trim().min(1).max(80),
@@ -24,7 +27,7 @@ const fileSchema = z.object({
         material: z.string(),
         spool: z.string().optional(),
         settings: z.record(z.string(), z.unknown()),
-        exceptions: z.unknown().optional(),
+        overrides: z.unknown().optional(),
       }),
     )
     .max(MOST_CANDIDATES),
@@ -39,7 +42,7 @@ export interface LineupFile extends Omit<z.infer<typeof fileSchema>, 'candidates
     readonly material: string
     readonly spool?: string | undefined
     readonly settings: SettingValues
-    readonly exceptions: readonly Exception[]
+    readonly overrides: readonly Override[]
   }[]
 }
 
@@ -50,14 +53,14 @@ export function writeLineupFile(lineup: LineupContent, part: { readonly name: st
     part: { name: part.name, contentKey: part.contentKey },
     placement: lineup.placement,
     purpose: lineup.purpose,
-    candidates: lineup.candidates.map(({ name, printer, nozzle, material, spool, values, exceptions }) => ({
+    candidates: lineup.candidates.map(({ name, printer, nozzle, material, spool, values, overrides }) => ({
       name,
       printer,
       nozzle,
       material,
       ...(spool === undefined ? {} : { spool }),
       settings: values,
-      exceptions,
+      overrides,
     })),
   }
   return `${JSON.stringify({ format: FORMAT, version: VERSION, ...file }, null, 2)}\n`
@@ -65,7 +68,7 @@ export function writeLineupFile(lineup: LineupContent, part: { readonly name: st
 
 /** Reads a lineup file. @throws InputError naming the candidate and the setting */
 export function readLineupFile(text: string, fileName: string): LineupFile {
-  const parsed = fileSchema.safeParse(parseObject(text, fileName, FORMAT, VERSION))
+  const parsed = fileSchema.safeParse(parseObject(text, fileName, FORMAT, upgrades))
   if (!parsed.success) {
     const [issue] = parsed.error.issues
     throw new InputError(
@@ -85,8 +88,7 @@ export function readLineupFile(text: string, fileName: string): LineupFile {
           checkValue(name, value, `${fileName}, candidate "${candidate.name}"`),
         ]),
       ) as SettingValues,
-      exceptions:
-        candidate.exceptions === undefined ? [] : readExceptions(candidate.exceptions, `${fileName}, candidate "${candidate.name}"`),
+      overrides: candidate.overrides === undefined ? [] : readOverrides(candidate.overrides, `${fileName}, candidate "${candidate.name}"`),
     })),
   }
 }

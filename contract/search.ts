@@ -4,6 +4,7 @@ import { figureLimitSchema, figuresSchema, objectiveSchema } from '@sable/core/s
 import { dimensionSchema, idOf, MOST_DIMENSIONS } from '@sable/core/search/space'
 import { z } from 'zod'
 import { candidateSchema } from './lineup'
+import { shelfSchema } from './shelf'
 
 /** Most variants that one search evaluates. */
 export const LARGEST_BUDGET = 5000
@@ -27,6 +28,13 @@ export const searchSpecSchema = z.object({
   seed: z.number().int().min(0).max(2_000_000_000),
 })
 export type SearchSpec = z.infer<typeof searchSpecSchema>
+
+/** What a search prints with, as it stood when it was asked for: later changes of the shelf do not change what it finds. */
+export const searchContextSchema = z.object({
+  shelf: shelfSchema.pick({ printers: true, nozzles: true, materials: true, spools: true }),
+  day: z.iso.date(),
+})
+export type SearchContext = z.infer<typeof searchContextSchema>
 
 export const searchStates = ['waiting', 'running', 'paused', 'done', 'cancelled', 'failed'] as const
 export type SearchState = (typeof searchStates)[number]

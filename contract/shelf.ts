@@ -1,3 +1,4 @@
+import { upgradeFrom } from '@sable/core/formats/upgrade'
 import type { Setup } from '@sable/core/setup/resolve'
 import { materialSchema } from '@sable/core/shelf/material'
 import { nozzleSchema } from '@sable/core/shelf/nozzle'
@@ -5,6 +6,8 @@ import { printerSchema } from '@sable/core/shelf/printer'
 import { profileSchema } from '@sable/core/shelf/profile'
 import { materialOf, spoolSchema, stockOf } from '@sable/core/shelf/spool'
 import { z } from 'zod'
+import { isFields } from './saysTheSame'
+import { profilesOverride } from './stored/upgrades'
 
 export const shelfKinds = ['printers', 'nozzles', 'materials', 'spools', 'profiles'] as const
 export type ShelfKind = (typeof shelfKinds)[number]
@@ -37,17 +40,31 @@ export const shelfSchema = z.object({
 })
 export type Shelf = z.infer<typeof shelfSchema>
 
-/** The shelf as one file: see docs/shelf-file.md. What is put away goes along. */
-export const shelfFileSchema = z.object({
-  format: z.literal('sable-lantern/shelf'),
-  version: z.literal(1),
-  printers: z.array(printerSchema.extend(kept)).default([]),
-  nozzles: z.array(nozzleSchema.extend(kept)).default([]),
-  materials: z.array(materialSchema.extend(kept)).default([]),
-  spools: z.array(spoolSchema.extend(kept)).default([]),
-  profiles: z.array(profileSchema.extend(kept)).default([]),
-})
+/** Versions of the shelf's file before this one, said as the next. */
+const fileUpgrades = [profilesOverride]
+export const SHELF_FILE_VERSION = 2 as const
+
+/** The shelf as one file: see docs/shelf-file.md. What is put away goes along. Files of earlier versions are read as today's. */
+export const shelfFileSchema = z.preprocess(
+  upgradedFile,
+  z.object({
+    format: z.literal('sable-lantern/shelf'),
+    version: z.literal(SHELF_FILE_VERSION),
+    printers: z.array(printerSchema.extend(kept)).default([]),
+    nozzles: z.array(nozzleSchema.extend(kept)).default([]),
+    materials: z.array(materialSchema.extend(kept)).default([]),
+    spools: z.array(spoolSchema.extend(kept)).default([]),
+    profiles: z.array(profileSchema.extend(kept)).default([]),
+  }),
+)
 export type ShelfFile = z.infer<typeof shelfFileSchema>
+
+/** What is of no version that was, or of a later one, is left for the schema to refuse. */
+function upgradedFile(given: unknown): unknown {
+  const version = isFields(given) ? given.version : undefined
+  if (typeof version !== 'number' || !(version >= 1 && version < SHELF_FILE_VERSION)) return given
+  return { ...(upgradeFrom(version, fileUpgrades, given) as object), version: SHELF_FILE_VERSION }
+}
 
 /** A change of a record carries the revision that it started from. */
 export const recordWriteSchema = z.object({ revision: z.number().int().positive(), record: z.unknown() })

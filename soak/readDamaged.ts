@@ -34,7 +34,7 @@ const ownFiles: readonly ReaderSeed[] = [
           nozzle: 'bore-0.4',
           material: 'pla',
           settings: { layerHeight: 0.2, wallCount: 3 },
-          exceptions: [{ name: 'top', fromZ: 20, values: { fanSpeed: 100 } }],
+          overrides: [{ name: 'top', fromZ: 20, values: { fanSpeed: 100 } }],
         },
       ],
     }),

@@ -20,8 +20,8 @@ export function addPredict(program: Command): void {
       const [kernel, cache] = [await openKernel(), new StageCache()]
       const prediction = predictWith(part, file, options, kernel, cache)
       if (options.fields !== undefined) {
-        const { setup, values, placement, exceptions } = candidateOf(file, options)
-        const fields = fieldsOf(part, placement, setup, values, { kernel, cache, exceptions, load: placeOf(purpose) })
+        const { setup, values, placement, overrides } = candidateOf(file, options)
+        const fields = fieldsOf(part, placement, setup, values, { kernel, cache, overrides, load: placeOf(purpose) })
         await writeNamed(options.fields, [fieldsAsJson(fields)])
       }
       print(

@@ -3,7 +3,7 @@ import type { Motion } from '@sable/core/motion/planMotion'
 import { moveTracks } from '@sable/core/physics/physicsFigures'
 import { type LaidDown, layDown, planFor } from '@sable/core/pipeline/layDown'
 import { StageCache } from '@sable/core/pipeline/stageCache'
-import { type Exception, Scopes } from '@sable/core/profile/exceptions'
+import { type Override, Scopes } from '@sable/core/profile/overrides'
 import { programFor } from '@sable/core/program/programFor'
 import type { Setup } from '@sable/core/setup/resolve'
 import { InputError } from '@sable/core/units/errors'
@@ -37,12 +37,12 @@ export function addToolpath(program: Command): void {
           )
         const part = await loadPart(model)
         const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
-        const { setup, values, placement, exceptions } = candidateOf(file, options)
+        const { setup, values, placement, overrides } = candidateOf(file, options)
         const filament = options.absoluteFilament ? 'absolute' : 'relative'
-        const choice = { kernel: await openKernel(), cache: new StageCache(), exceptions, partName: basename(model), filament } as const
+        const choice = { kernel: await openKernel(), cache: new StageCache(), overrides, partName: basename(model), filament } as const
         if (options.layer !== undefined) {
           const laid = layDown(part, placement, setup, values, choice)
-          const moves = movesOfLayer(laid, setup, planFor(laid, setup, choice), exceptions, options.layer)
+          const moves = movesOfLayer(laid, setup, planFor(laid, setup, choice), overrides, options.layer)
           print(options.json ? JSON.stringify({ layer: options.layer, moves }, null, 2) : asMoveTable(moves))
         }
         if (options.gcode === undefined) return
@@ -61,14 +61,14 @@ function movesOfLayer(
   { path, layers, resolved }: LaidDown,
   setup: Setup,
   motion: Motion,
-  exceptions: readonly Exception[],
+  overrides: readonly Override[],
   layer: number,
 ): MoveFacts[] {
   const count = path.layerStart.length - 1
   if (!Number.isInteger(layer) || layer > count)
     throw new InputError('layer-unknown', `There is no layer ${layer}.`, '--layer', `Give a whole number from 1 to ${count}.`)
   const from = path.layerStart[layer - 1]!
-  const names = exceptions.map(({ name }) => name)
-  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, exceptions), setup })
+  const names = overrides.map(({ name }) => name)
+  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, overrides), setup })
   return Array.from({ length: path.layerStart[layer]! - from }, (_, i) => factsOf(path, motion, from + i, names, tracks))
 }

@@ -24,7 +24,7 @@ const reasons: Readonly<Record<TimeFigures['realSpeeds']['skin']['limiter'], str
   flow: 'The flow limit holds it back.',
   axis: 'The speed of an axis holds it back.',
   extruder: 'The feed of the extruder holds it back.',
-  exception: 'An override holds it back.',
+  override: 'An override holds it back.',
   corner: 'Its corners hold it back.',
   acceleration: 'Most lines are too short to get up to speed at this acceleration.',
   layerTime: 'Most layers are slowed for their least time.',

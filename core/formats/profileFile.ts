@@ -1,11 +1,14 @@
 import { z } from 'zod'
-import { type Exception, exceptionsSchema } from '../profile/exceptions'
 import { nearestNames } from '../profile/nearestNames'
+import { type Override, overridesSchema } from '../profile/overrides'
 import { checkValue, type SettingValues } from '../profile/settings'
 import { InputError } from '../units/errors'
+import { exceptionsBecomeOverrides, type Upgrade, upgradeFrom } from './upgrade'
 
 const FORMAT = 'sable-lantern/profile'
-const VERSION = 1
+/** Versions before this one, said as the next. */
+const upgrades = [exceptionsBecomeOverrides]
+const VERSION = upgrades.length + 1
 
 /** A profile as a file holds it: its own values, and optionally what it is meant to print with and on. */
 export interface ProfileFile {
@@ -16,7 +19,7 @@ export interface ProfileFile {
   readonly nozzle?: number | string
   readonly material?: string
   /** Places where other values hold. */
-  readonly exceptions?: readonly Exception[]
+  readonly overrides?: readonly Override[]
 }
 
 /**
@@ -26,7 +29,7 @@ export interface ProfileFile {
  *   of range
  */
 export function readProfileFile(text: string, fileName: string): ProfileFile {
-  const content = parseObject(text, fileName, FORMAT, VERSION)
+  const content = parseObject(text, fileName, FORMAT, upgrades)
   const given = content.settings ?? {}
   if (typeof given !== 'object' || given === null || Array.isArray(given)) {
     throw new InputError(
@@ -46,7 +49,7 @@ export function readProfileFile(text: string, fileName: string): ProfileFile {
     ...(printer === undefined ? {} : { printer }),
     ...(nozzle === undefined ? {} : { nozzle }),
     ...(material === undefined ? {} : { material }),
-    ...(content.exceptions === undefined ? {} : { exceptions: readExceptions(content.exceptions, fileName) }),
+    ...(content.overrides === undefined ? {} : { overrides: readOverrides(content.overrides, fileName) }),
   }
 }
 
@@ -56,7 +59,7 @@ const namesSchema = z.object({
   nozzle: z.union([z.number().positive(), z.string()], '"nozzle" must be the key of a nozzle, or its bore in mm.').optional(),
   material: z.string('"material" must be the key of a material.').optional(),
 })
-const knownKeys = ['format', 'version', 'settings', 'exceptions', ...Object.keys(namesSchema.shape)]
+const knownKeys = ['format', 'version', 'settings', 'overrides', ...Object.keys(namesSchema.shape)]
 
 /** What a profile file names beside its settings. @throws InputError for a key that there is not, or of the wrong kind */
 function namesIn(content: Record<string, unknown>, fileName: string): z.infer<typeof namesSchema> {
@@ -68,15 +71,15 @@ function namesIn(content: Record<string, unknown>, fileName: string): z.infer<ty
   throw new InputError('profile-malformed', parsed.error.issues[0]!.message, fileName, 'List the keys with: sable shelf.')
 }
 
-/** Checks a list of exceptions. @throws InputError naming the entry and the field */
-export function readExceptions(given: unknown, where: string): Exception[] {
-  const parsed = exceptionsSchema.safeParse(given)
+/** Checks a list of overrides. @throws InputError naming the entry and the field */
+export function readOverrides(given: unknown, where: string): Override[] {
+  const parsed = overridesSchema.safeParse(given)
   if (parsed.success) return parsed.data
   const [issue] = parsed.error.issues
   throw new InputError(
-    'exception-malformed',
-    issue?.message ?? 'An exception cannot be read.',
-    `${where}, exceptions.${issue?.path.join('.') ?? ''}`,
+    'override-malformed',
+    issue?.message ?? 'An override cannot be read.',
+    `${where}, overrides.${issue?.path.join('.') ?? ''}`,
     'Write for example {"name": "top", "fromZ": 20, "speedPercent": 60, "values": {"fanSpeed": 100}}.',
   )
 }
@@ -86,8 +89,13 @@ export function writeProfileFile(profile: ProfileFile): string {
   return `${JSON.stringify({ format: FORMAT, version: VERSION, ...profile }, null, 2)}\n`
 }
 
-/** Parses a JSON object and checks that it is of the expected format and version. @throws InputError */
-export function parseObject(text: string, fileName: string, format: string, version: number): Record<string, unknown> {
+/**
+ * Parses a JSON object, checks that it is of the expected format, and says it as today's version does.
+ *
+ * @param upgrades from each version before to the next
+ * @throws InputError
+ */
+export function parseObject(text: string, fileName: string, format: string, upgrades: readonly Upgrade[]): Record<string, unknown> {
   let content: unknown
   try {
     content = JSON.parse(text.replace(/^\uFEFF/, ''))
@@ -111,15 +119,16 @@ export function parseObject(text: string, fileName: string, format: string, vers
       `Choose a file with "format": "${format}".`,
     )
   }
-  if (object.version !== version) {
+  const version = upgrades.length + 1
+  if (!(Number.isInteger(object.version) && (object.version as number) >= 1 && (object.version as number) <= version)) {
     throw new InputError(
       'file-other-version',
-      `The file is of version ${String(object.version ?? '(none)')}; this program reads version ${version}.`,
+      `The file is of version ${String(object.version ?? '(none)')}; this program reads version ${version > 1 ? `1 to ${version}` : 1}.`,
       fileName,
       typeof object.version === 'number' && object.version > version
         ? 'It was written by a newer program: update this one, or export the file from there as an older version.'
         : `Set "version": ${version} if you wrote the file by hand.`,
     )
   }
-  return object
+  return upgradeFrom(object.version as number, upgrades, object) as Record<string, unknown>
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { planMotion } from '../motion/planMotion'
-import { type Exception, Scopes } from '../profile/exceptions'
+import { type Override, Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import { findRegions } from '../regions/findRegions'
 import { slice } from '../slicing/slice'
@@ -16,11 +16,11 @@ import { doAlone } from '../work/doAlone'
 import { measureVolume } from './measure'
 import { beltAt, toBeltFrame } from './tiltedBelt'
 
-async function timeOnBelt(length: number, values: SettingValues, exceptions: readonly Exception[]): Promise<number> {
+async function timeOnBelt(length: number, values: SettingValues, overrides: readonly Override[]): Promise<number> {
   const kernel = await testKernel
   const setup = setupOf('towline')
   const settings = settingsOf({ minLayerTime: 0, skirtLines: 0, ...values }, setup)
-  const scopes = new Scopes(settings, exceptions)
+  const scopes = new Scopes(settings, overrides)
   const { mesh, belt } = toBeltFrame(blockMesh(20, length, 15), 45)
   const layers = { ...slice(mesh, () => settings, kernel), belt }
   const regions = findRegions(layers, new Scopes(settings), 0.4, kernel)
@@ -59,7 +59,7 @@ describe('a tilted belt', () => {
     expect(nearBelt).toBeGreaterThan(await timeOnBelt(80, values, []))
   })
 
-  it('lets exceptions hold where they lie on the part, whatever the layer', () => {
+  it('lets overrides hold where they lie on the part, whatever the layer', () => {
     const { belt } = toBeltFrame(blockMesh(20, 60, 10), 35)
     const scopes = new Scopes(settingsOf(), [
       { name: 'top', fromZ: 6, toZ: 8, values: { infillDensity: 40 } },

@@ -1,5 +1,5 @@
 /** What holds a move back. The position in this list is the code stored per move. */
-export const limiters = ['asked', 'firstLayer', 'exception', 'flow', 'axis', 'extruder', 'acceleration', 'corner', 'layerTime'] as const
+export const limiters = ['asked', 'firstLayer', 'override', 'flow', 'axis', 'extruder', 'acceleration', 'corner', 'layerTime'] as const
 export type Limiter = (typeof limiters)[number]
 
 export const limiterCode = Object.fromEntries(limiters.map((limiter, i) => [limiter, i])) as { readonly [L in Limiter]: number }
@@ -8,7 +8,7 @@ export const limiterCode = Object.fromEntries(limiters.map((limiter, i) => [limi
 export const limiterReasons: Readonly<Record<Limiter, string>> = {
   asked: 'runs as asked',
   firstLayer: 'slowed because it is among the first layers',
-  exception: 'runs as asked by an override',
+  override: 'runs as asked by an override',
   flow: 'held by what the hot end can melt',
   axis: 'held by the speed limit of an axis',
   extruder: 'held by how fast the extruder can feed',

@@ -1,4 +1,4 @@
-import { type Exception, Scopes } from '../profile/exceptions'
+import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { type Block, blocksOf } from '../slicing/blocks'
 import { code, isLaid, mindsAir, moveCount, type Toolpath } from '../toolpath/toolpath'
@@ -26,7 +26,7 @@ export interface Motion {
   readonly layerScale: Float64Array
 }
 
-/** Settings in force for a set of exceptions, a bit for each; 0 for none. */
+/** Settings in force for a set of overrides, a bit for each; 0 for none. */
 export type SettingsOf = (scope: number) => MotionSettings
 
 /** Layer time is met within this share, and tried at most this often. */
@@ -43,11 +43,11 @@ export function planMotion(path: Toolpath, settingsOf: SettingsOf, printer: Moti
 }
 
 /** Plans motion in blocks of layers that can be planned at once. */
-export function* motionWork(path: Toolpath, { settings, exceptions }: Scopes, printer: MotionPrinter): Work<Motion> {
+export function* motionWork(path: Toolpath, { settings, overrides }: Scopes, printer: MotionPrinter): Work<Motion> {
   const into = unplanned(path)
   yield* onEach(
     planBlock,
-    blocksOf(path.layerStart.length - 1).map((block) => ({ path, block, settings, exceptions, printer, into })),
+    blocksOf(path.layerStart.length - 1).map((block) => ({ path, block, settings, overrides, printer, into })),
     { stage: 'motion' },
   )
   return into
@@ -57,7 +57,7 @@ interface PlanInput {
   readonly path: Toolpath
   readonly block: Block
   readonly settings: Settings
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
   readonly printer: MotionPrinter
   /** Shared by all blocks, each of which writes its own moves and layers. */
   readonly into: Motion
@@ -65,8 +65,8 @@ interface PlanInput {
 
 export const planBlock: Task<PlanInput, void> = {
   name: 'planBlock',
-  run: ({ path, block, settings, exceptions, printer, into }, { tick }) => {
-    const scopes = new Scopes(settings, exceptions)
+  run: ({ path, block, settings, overrides, printer, into }, { tick }) => {
+    const scopes = new Scopes(settings, overrides)
     planLayers(path, block, (scope) => scopes.settingsOf(scope), printer, into, tick)
   },
 }
@@ -122,7 +122,7 @@ function planLayers(
   }
 }
 
-/** What is asked under each set of exceptions, worked out once. */
+/** What is asked under each set of overrides, worked out once. */
 class PaceBook {
   private readonly known: AskedPace[] = []
 
@@ -156,7 +156,7 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
     }
     let asked = here.speed[kind]!
     let acceleration = here.acceleration[kind]!
-    let limiter: number = inForce !== 0 && asked !== base.speed[kind]! ? limiterCode.exception : limiterCode.asked
+    let limiter: number = inForce !== 0 && asked !== base.speed[kind]! ? limiterCode.override : limiterCode.asked
     let slowing: number = pace.fixed
     if (isLaid(kind)) {
       slowing = kind === code.outerWall ? pace.outerWall : pace.other

@@ -1,6 +1,6 @@
 import { groupArea } from '../geometry/contours'
 import type { Motion } from '../motion/planMotion'
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { scopeOn } from '../regions/zones'
 import type { Setup } from '../setup/resolve'
@@ -193,7 +193,7 @@ function sumLayers(path: Toolpath, { peak }: Motion, { failsAt }: MeltLoads, zOf
   const gloss = new GlossSums()
   const overAir = new Float64Array(layers)
   const glossOfLayer = new Float64Array(layers)
-  const fan = scopes.exceptions.some(({ values }) => values.fanSpeed !== undefined) ? new Float64Array(layers) : undefined
+  const fan = scopes.overrides.some(({ values }) => values.fanSpeed !== undefined) ? new Float64Array(layers) : undefined
   for (let layer = 0; layer < layers; layer++) {
     overAir[layer] = overAirOf(path, layer)
     // The first layer is laid slowly and takes the bed's face.

@@ -13,7 +13,7 @@ import { findObliqueSections } from '../physics/strength/oblique'
 import { type Axis, type Box, findSections, type SectionSettings } from '../physics/strength/sections'
 import { outlinesOf } from '../physics/strength/stretches'
 import { layerSections } from '../physics/sway/sway'
-import { type Exception, Scopes } from '../profile/exceptions'
+import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
 import type { Setup } from '../setup/resolve'
@@ -68,11 +68,11 @@ export const timeTask = task('time', ({ path, motion, leastS }: Timed & { readon
 interface Physical extends Timed {
   readonly layers: Layers
   readonly settings: Settings
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
   readonly setup: Setup
 }
-export const physicsTask = task('physics', ({ settings, exceptions, ...input }: Physical) =>
-  physicsFigures({ ...input, scopes: new Scopes(settings, exceptions) }),
+export const physicsTask = task('physics', ({ settings, overrides, ...input }: Physical) =>
+  physicsFigures({ ...input, scopes: new Scopes(settings, overrides) }),
 )
 
 export const volumeTask = task('volume', ({ path }: { readonly path: Toolpath }) => laidVolume(path))

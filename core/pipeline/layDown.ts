@@ -8,7 +8,7 @@ import { type BeltLine, toBeltFrame } from '../mesh/tiltedBelt'
 import type { MotionPrinter } from '../motion/moveChunk'
 import { type Motion, motionWork } from '../motion/planMotion'
 import type { LoadPlace } from '../physics/strength/purpose'
-import type { Exception, Scopes } from '../profile/exceptions'
+import type { Override, Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import type { Stage } from '../profile/table/setting'
 import { type Regions, regionsWork } from '../regions/findRegions'
@@ -29,7 +29,7 @@ import { ownOf, visibleTo } from './stageReads'
 /** What a candidate depends on beside part, machine and profile. */
 export interface CandidateOptions {
   /** Places where other values hold. */
-  readonly exceptions?: readonly Exception[]
+  readonly overrides?: readonly Override[]
   /** Where the part is held and loaded, and along which direction, when it is none of the axes. */
   readonly load?: LoadPlace | undefined
   /** What is remembered of candidates before. */
@@ -86,7 +86,7 @@ type Known = CandidateOptions & { readonly cache: StageCache }
 
 /** mesh → layers. */
 export function* slicedWork(part: Part, placement: Placement, setup: Setup, values: SettingValues, known: Known): Work<Sliced> {
-  const { cache, exceptions = [] } = known
+  const { cache, overrides = [] } = known
   const resolved = resolveSettings(setup, values)
   const { settings } = resolved
   const { printer } = setup
@@ -97,9 +97,9 @@ export function* slicedWork(part: Part, placement: Placement, setup: Setup, valu
   const frame = tilt === undefined ? undefined : cache.get('belt', stageKey('belt', meshKey, tilt), () => toBeltFrame(placed, tilt))
   const mesh = frame?.mesh ?? placed
   refuseImpossible(frame ? measureSize(mesh) : sizeMm, settings)
-  const layersKey = stageKey('layers', meshKey, [ownOf('layers', settings, exceptions), tilt])
+  const layersKey = stageKey('layers', meshKey, [ownOf('layers', settings, overrides), tilt])
   const layers = yield* cache.getFrom('layers', layersKey, () =>
-    slicedIn(frame?.belt, mesh, part.edges, visibleTo('layers', settings, exceptions)),
+    slicedIn(frame?.belt, mesh, part.edges, visibleTo('layers', settings, overrides)),
   )
   return { resolved, mesh, sizeMm, layers, layersKey }
 }
@@ -110,16 +110,16 @@ function* slicedIn(belt: BeltLine | undefined, mesh: Mesh, edges: Edges, scopes:
 }
 
 /** layers → regions → toolpath. */
-export function* layOutWork(sliced: Sliced, setup: Setup, { cache, exceptions = [] }: Known): Work<LaidDown> {
+export function* layOutWork(sliced: Sliced, setup: Setup, { cache, overrides = [] }: Known): Work<LaidDown> {
   const { resolved, sizeMm, layers, layersKey } = sliced
   const { settings } = resolved
   const { bore } = setup.nozzle
-  const own = (stage: Stage): unknown => ownOf(stage, settings, exceptions)
+  const own = (stage: Stage): unknown => ownOf(stage, settings, overrides)
   const regionsKey = stageKey('regions', layersKey, [own('regions'), bore])
-  const regions = yield* cache.getFrom('regions', regionsKey, () => regionsWork(layers, visibleTo('regions', settings, exceptions), bore))
+  const regions = yield* cache.getFrom('regions', regionsKey, () => regionsWork(layers, visibleTo('regions', settings, overrides), bore))
   const pathKey = stageKey('toolpath', regionsKey, own('toolpath'))
-  const scopes = visibleTo('toolpath', settings, exceptions)
-  const seamsKey = stageKey('seams', regionsKey, [settings.seam, seamsOfPlaces(exceptions)])
+  const scopes = visibleTo('toolpath', settings, overrides)
+  const seamsKey = stageKey('seams', regionsKey, [settings.seam, seamsOfPlaces(overrides)])
   const seams = cache.get('seams', seamsKey, () => chooseSeams(layers, regions, scopes))
   const laid = yield* cache.getFrom('toolpath', pathKey, () => pathsWork(layers, regions, seams, scopes))
   const path = cache.get('copies', pathKey, () => {
@@ -129,16 +129,16 @@ export function* layOutWork(sliced: Sliced, setup: Setup, { cache, exceptions = 
   return { ...sliced, regions, regionsKey, seams, laid, single: laid.path, path, pathKey }
 }
 
-/** Exceptions that choose seams of their own, and where. */
-const seamsOfPlaces = (exceptions: readonly Exception[]): unknown =>
-  exceptions.flatMap(({ name: _, speedPercent: __, values: { seam }, ...place }) => (seam === undefined ? [] : [[place, seam]]))
+/** Overrides that choose seams of their own, and where. */
+const seamsOfPlaces = (overrides: readonly Override[]): unknown =>
+  overrides.flatMap(({ name: _, speedPercent: __, values: { seam }, ...place }) => (seam === undefined ? [] : [[place, seam]]))
 
 /** Plans the motion of what was laid down. */
 export const planFor = (laid: LaidDown, setup: Setup, options: PredictOptions): Motion =>
   doAlone(plannedWork(laid, setup, { cache: new StageCache(), ...options }), options.kernel, options.onProgress)
 
-export const motionKeyOf = ({ pathKey, resolved }: LaidDown, setup: Setup, exceptions: readonly Exception[]): string =>
-  stageKey('motion', pathKey, [ownOf('motion', resolved.settings, exceptions), motionPrinter(setup)])
+export const motionKeyOf = ({ pathKey, resolved }: LaidDown, setup: Setup, overrides: readonly Override[]): string =>
+  stageKey('motion', pathKey, [ownOf('motion', resolved.settings, overrides), motionPrinter(setup)])
 
 /** What motion reads of a printer. */
 const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: Setup): MotionPrinter => ({
@@ -148,8 +148,8 @@ const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: 
 })
 
 /** toolpath → motion. */
-export function* plannedWork(laid: LaidDown, setup: Setup, { cache, exceptions = [] }: Known): Work<Motion> {
-  return yield* cache.getFrom('motion', motionKeyOf(laid, setup, exceptions), () =>
-    motionWork(laid.path, visibleTo('motion', laid.resolved.settings, exceptions), motionPrinter(setup)),
+export function* plannedWork(laid: LaidDown, setup: Setup, { cache, overrides = [] }: Known): Work<Motion> {
+  return yield* cache.getFrom('motion', motionKeyOf(laid, setup, overrides), () =>
+    motionWork(laid.path, visibleTo('motion', laid.resolved.settings, overrides), motionPrinter(setup)),
   )
 }

@@ -4,7 +4,7 @@ import type { PolygonKernel } from '../geometry/polygon'
 import type { Part } from '../mesh/part'
 import { asModelled } from '../mesh/place'
 import { facetRoughness } from '../physics/finish/roughness'
-import type { Exception } from '../profile/exceptions'
+import type { Override } from '../profile/overrides'
 import { definitionOf, type SettingName, type SettingValues, settingNames } from '../profile/settings'
 import { type Stage, stages } from '../profile/table/setting'
 import { testKernel } from '../testing/kernel'
@@ -223,9 +223,9 @@ describe('figures of the carry hook', () => {
     expect(Math.abs(surface.raMeanUm / facetRoughness(0.2, Math.PI / 4, true) - 1)).toBeLessThan(0.05)
   })
 
-  it('stand when every layer of an exception has no walls at all', () => {
+  it('stand when every layer of an override has no walls at all', () => {
     const bare = { name: 'bare', fromZ: 0, values: { wallCount: 0 } }
-    const { filament } = predict(hook, asModelled, setupOf(), {}, { kernel, exceptions: [bare] })
+    const { filament } = predict(hook, asModelled, setupOf(), {}, { kernel, overrides: [bare] })
     expect(filament.massG).toBeGreaterThan(1)
   })
 
@@ -237,13 +237,13 @@ describe('figures of the carry hook', () => {
     expect(brimmed.massG - brimmed.footG).toBeCloseTo(plain.massG, 6)
   })
 
-  it('follow exceptions: half speed from a height on takes longer, and computes nothing above the motion', () => {
+  it('follow overrides: half speed from a height on takes longer, and computes nothing above the motion', () => {
     const cache = new StageCache(40)
-    const of = (exceptions: readonly Exception[]) => predict(hook, asModelled, setupOf(), {}, { kernel, cache, exceptions })
+    const of = (overrides: readonly Override[]) => predict(hook, asModelled, setupOf(), {}, { kernel, cache, overrides })
     const slow = of([{ name: 'slow', fromZ: 5, speedPercent: 50, values: {} }])
     expect(slow.timeS).toBeGreaterThan(1.15 * of([]).timeS)
     expect(slow.filament.volumeMm3).toBeCloseTo(of([]).filament.volumeMm3, 6)
-    expect(slow.limiters.exception).toBeGreaterThan(0.2)
+    expect(slow.limiters.override).toBeGreaterThan(0.2)
   })
 
   it('cost filament by mass and machine by the hour', () => {

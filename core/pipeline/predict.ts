@@ -17,7 +17,7 @@ import { type Axis, boxOf, type Sections } from '../physics/strength/sections'
 import { type LoadCase, type LoadFigure, type LoadKind, strengthFigures } from '../physics/strength/strengthFigures'
 import { type SupportSwayFigures, supportSway } from '../physics/sway/supportSway'
 import { type SwayFigures, swayByLayer, swayFigures } from '../physics/sway/sway'
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
 import { countLostPieces } from '../regions/countLostPieces'
 import { seamLength } from '../regions/seamLength'
@@ -118,7 +118,7 @@ export function* predictWork(
   values: SettingValues,
   options: CandidateOptions,
 ): Work<Prediction> {
-  const { cache = new StageCache(), exceptions = [], load } = options
+  const { cache = new StageCache(), overrides = [], load } = options
   const known = { ...options, cache }
   const { printer, material } = setup
   const { filamentDiameter } = printer
@@ -137,7 +137,7 @@ export function* predictWork(
   )
   const { regions, seams, laid, single, path, pathKey } = laidDown
   const motion = yield* plannedWork(laidDown, setup, known)
-  const motionKey = motionKeyOf(laidDown, setup, exceptions)
+  const motionKey = motionKeyOf(laidDown, setup, overrides)
   const direction = load?.direction
   const box = cache.get('box', pathKey, () => boxOf(single))
   const across = (axis: Axis): Work<Sections> =>
@@ -145,11 +145,11 @@ export function* predictWork(
       justOne(sectionsTask, { path: single, axis, settings, box, limbs: limbs[axis] }),
     )
   const [physics, x, y, z, time, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
-    figure(motionKey, [ownOf('figures', settings, exceptions), printer, setup.nozzle, material], physicsTask, {
+    figure(motionKey, [ownOf('figures', settings, overrides), printer, setup.nozzle, material], physicsTask, {
       layers,
       path,
       motion,
-      ...dataOf(visibleTo('figures', settings, exceptions)),
+      ...dataOf(visibleTo('figures', settings, overrides)),
       setup,
     }),
     across('x'),
@@ -159,7 +159,7 @@ export function* predictWork(
     direction ? figure(pathKey, [direction, grip], obliqueTask, { path: single, layers, direction, settings, grip }) : nothing(),
     figure(pathKey, [], uprightTask, { path: single }),
     figure(pathKey, [], openTravelTask, { path: single, outlines: layers.outlines }),
-    figure(pathKey, [], travelFigures, { layers, regions, seams, laid, ...dataOf(visibleTo('toolpath', settings, exceptions)) }),
+    figure(pathKey, [], travelFigures, { layers, regions, seams, laid, ...dataOf(visibleTo('toolpath', settings, overrides)) }),
     figure(pathKey, [], volumeTask, { path }),
     settings.infillDensity > 0 && settings.infillDensity <= SPARSE
       ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
@@ -263,7 +263,7 @@ export function* predictWork(
 }
 
 /** What of scopes can be posted between threads. */
-const dataOf = ({ settings, exceptions }: Scopes): Pick<Scopes, 'settings' | 'exceptions'> => ({ settings, exceptions })
+const dataOf = ({ settings, overrides }: Scopes): Pick<Scopes, 'settings' | 'overrides'> => ({ settings, overrides })
 
 // biome-ignore lint/correctness/useYield: work that is done already
 function* nothing(): Work<undefined> {

@@ -1,11 +1,11 @@
-import { type Exception, Scopes } from '../profile/exceptions'
+import { type Override, Scopes } from '../profile/overrides'
 import { settings as definitions, type SettingName, type Settings, type SettingValues, settingNames } from '../profile/settings'
 import { type Stage, stages } from '../profile/table/setting'
 
-/** What a stage is the first to read, in the profile and in its exceptions: what its key is made of. */
-export function ownOf(stage: Stage, settings: Settings, exceptions: readonly Exception[]): unknown {
+/** What a stage is the first to read, in the profile and in its overrides: what its key is made of. */
+export function ownOf(stage: Stage, settings: Settings, overrides: readonly Override[]): unknown {
   const isOwn = (name: SettingName): boolean => definitions[name].stage === stage
-  const places = exceptions.flatMap(({ name: _, values, speedPercent, ...place }) => {
+  const places = overrides.flatMap(({ name: _, values, speedPercent, ...place }) => {
     const ownValues = Object.entries(values).filter(([name]) => isOwn(name as SettingName))
     const speeds = stage === 'motion' ? speedPercent : undefined
     // Paths are divided at the rim of a place whatever changes there.
@@ -15,13 +15,13 @@ export function ownOf(stage: Stage, settings: Settings, exceptions: readonly Exc
 }
 
 /** Settings that a stage may read at all: its own and those of the stages above, which its input already depends on. */
-export function visibleTo(stage: Stage, settings: Settings, exceptions: readonly Exception[]): Scopes {
+export function visibleTo(stage: Stage, settings: Settings, overrides: readonly Override[]): Scopes {
   const reach = stages.indexOf(stage)
   const only = (values: SettingValues): SettingValues =>
     Object.fromEntries(Object.entries(values).filter(([name]) => stages.indexOf(definitions[name as SettingName].stage) <= reach))
   return new Scopes(
     only(settings) as Settings,
-    exceptions.map(({ speedPercent, values, ...place }) => ({
+    overrides.map(({ speedPercent, values, ...place }) => ({
       ...place,
       ...(reach >= stages.indexOf('motion') && speedPercent !== undefined ? { speedPercent } : {}),
       values: only(values),

@@ -81,7 +81,7 @@ describe('profile files', () => {
     ['{', 'file-not-json'],
     ['[]', 'file-malformed'],
     ['{"format":"something/else","version":1}', 'file-other-format'],
-    ['{"format":"sable-lantern/profile","version":2,"settings":{}}', 'file-other-version'],
+    ['{"format":"sable-lantern/profile","version":3,"settings":{}}', 'file-other-version'],
     ['{"format":"sable-lantern/profile","version":1,"settings":[1]}', 'profile-malformed'],
     ['{"format":"sable-lantern/profile","version":1,"settings":{"infilDensity":3}}', 'setting-unknown'],
     ['{"format":"sable-lantern/profile","version":1,"settings":{"wallCount":-1}}', 'setting-out-of-range'],

@@ -49,11 +49,11 @@ describe('programs that are written', () => {
     expect(read.unknown).toEqual({})
   })
 
-  it('heat otherwise from the layer on where an exception says so, once, and back where it ends', async () => {
+  it('heat otherwise from the layer on where an override says so, once, and back where it ends', async () => {
     const part = partOf('post', blockMesh(10, 10, 6))
-    const exceptions = [{ name: 'hot belt', fromZ: 2, toZ: 4, values: { nozzleTemperature: 225 } }]
+    const overrides = [{ name: 'hot belt', fromZ: 2, toZ: 4, values: { nozzleTemperature: 225 } }]
     const pieces: string[] = []
-    const choice = { kernel: await testKernel, partName: 'post', filament: 'relative', exceptions } as const
+    const choice = { kernel: await testKernel, partName: 'post', filament: 'relative', overrides } as const
     programFor(part, { scale: 1, rotateDeg: [0, 0, 0] }, setupOf(), { nozzleTemperature: 205 }, choice, (text) => pieces.push(text))
     const lines = pieces.join('').split('\n')
     const heats = lines.flatMap((line, i) =>

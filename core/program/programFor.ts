@@ -3,7 +3,7 @@ import type { Placement } from '../mesh/place'
 import { layDown, type PredictOptions, planFor } from '../pipeline/layDown'
 import { predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
-import { Scopes } from '../profile/exceptions'
+import { Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
 import { writeProgram } from './writeProgram'
@@ -30,7 +30,7 @@ export function programFor(
   const options = { ...choice, cache: choice.cache ?? new StageCache() }
   const prediction = predict(part, placement, setup, values, options)
   const laid = layDown(part, placement, setup, values, options)
-  const scopes = new Scopes(laid.resolved.settings, choice.exceptions)
+  const scopes = new Scopes(laid.resolved.settings, choice.overrides)
   const figures = { timeS: prediction.timeS, massG: prediction.filament.massG, lengthMm: prediction.filament.lengthMm }
   writeProgram(
     {

@@ -11,7 +11,7 @@ export interface ProgramRequest {
   readonly partName: string
   readonly path: Toolpath
   readonly motion: Motion
-  /** Settings in force for a set of exceptions, a bit for each. */
+  /** Settings in force for a set of overrides, a bit for each. */
   readonly settingsOf: (scope: number) => Settings
   readonly setup: Setup
   readonly figures: { readonly timeS: number; readonly massG: number; readonly lengthMm: number }
@@ -211,7 +211,7 @@ class Body {
     this.line(percent === 0 ? 'M107' : `M106 S${Math.round((percent * 255) / 100)}`)
   }
 
-  /** Where an exception asks for another heat from this layer on; the print goes on meanwhile. */
+  /** Where an override asks for another heat from this layer on; the print goes on meanwhile. */
   private setHeat({ nozzleTemperature, bedTemperature }: Settings): void {
     const [nozzle, bed] = this.heat
     if (nozzleTemperature !== nozzle) this.line(`M104 S${nozzleTemperature} ; nozzle, do not wait`)

@@ -1,4 +1,4 @@
-import { type Exception, Scopes } from '../profile/exceptions'
+import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
@@ -11,7 +11,7 @@ interface DivideInput {
   readonly layers: Layers
   readonly block: Block
   readonly settings: Settings
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
 }
 
 /** Walls, skins, bridges and infill of a block of layers, one group a layer of it. */
@@ -20,8 +20,8 @@ export type Divided = Omit<Walls, 'inside'> & Inside
 /** Divides a block of layers by comparing each with its neighbours. */
 export const divideLayers: Task<DivideInput, Divided> = {
   name: 'divideLayers',
-  run: ({ layers, block, settings, exceptions }, { kernel, tick }) => {
-    const scopes = new Scopes(settings, exceptions)
+  run: ({ layers, block, settings, overrides }, { kernel, tick }) => {
+    const scopes = new Scopes(settings, overrides)
     const steps = 2 * (block.to - block.from)
     const { inside, ...walls } = layWalls(layers, block, scopes, kernel, (done) => tick(done / steps))
     const split = splitInside(layers, block, inside, scopes, kernel, (done) => tick(0.5 + done / steps))

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { groupArea, groupCount } from '../geometry/contours'
-import { Scopes } from '../profile/exceptions'
+import { Scopes } from '../profile/overrides'
 import { slice } from '../slicing/slice'
 import { testKernel } from '../testing/kernel'
 import { everywhere, settingsOf } from '../testing/setups'

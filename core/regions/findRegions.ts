@@ -1,7 +1,7 @@
 import { type Contours, joinContours } from '../geometry/contours'
 import type { PolygonKernel } from '../geometry/polygon'
 import { joinStrands } from '../geometry/strands'
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { blocksOf } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
@@ -23,12 +23,12 @@ export interface Regions extends Omit<Divided, 'infill'>, CombinedInfill {
 
 /**
  * Divides every layer into walls, skins, bridges and infill by comparing it with its neighbours, and builds what stands
- * around it. Supports, foot and thick infill are those of the part as a whole and know no exceptions.
+ * around it. Supports, foot and thick infill are those of the part as a whole and know no overrides.
  *
  * @param bore of the nozzle, mm
  */
-export function* regionsWork(layers: Layers, { settings, exceptions }: Scopes, bore: number): Work<Regions> {
-  const inputs = blocksOf(layerCount(layers)).map((block) => ({ layers, block, settings, exceptions }))
+export function* regionsWork(layers: Layers, { settings, overrides }: Scopes, bore: number): Work<Regions> {
+  const inputs = blocksOf(layerCount(layers)).map((block) => ({ layers, block, settings, overrides }))
   const divideTo = settings.supports === 'off' ? 1 : 2 / 3
   const divided = joinDivided(yield* onEach(divideLayers, inputs, { stage: 'regions', to: divideTo }))
   return yield* justOne(standAround, { layers, divided, settings, bore }, { stage: 'regions', from: divideTo })

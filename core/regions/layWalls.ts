@@ -2,7 +2,7 @@ import { clipLines } from '../geometry/clipLines'
 import { type Contours, isSameGroup } from '../geometry/contours'
 import type { PolygonKernel } from '../geometry/polygon'
 import { StrandsBuilder } from '../geometry/strands'
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import { settings as definitions, type SettingName } from '../profile/settings'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
@@ -18,14 +18,14 @@ export function layWalls(
   kernel: PolygonKernel,
   onLayer: (done: number) => void,
 ): Walls {
-  const most = [scopes.settings, ...scopes.exceptions.map(({ values }) => values)].reduce(
+  const most = [scopes.settings, ...scopes.overrides.map(({ values }) => values)].reduce(
     (n, { wallCount = 0 }) => Math.max(n, wallCount),
     0,
   )
   const out = new WallsBuilder(most, kernel)
   const parts = Array.from({ length: most }, () => new StrandsBuilder())
   const lost = new Float64Array(to - from)
-  /** Exceptions in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
+  /** Overrides in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
   let plain: number | undefined
   for (let layer = from; layer < to; layer++) {
     const scope = scopeOn(layers, layer, scopes)

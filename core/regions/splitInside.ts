@@ -2,7 +2,7 @@ import { type Contours, ContoursBuilder } from '../geometry/contours'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
 import { Rims, thin } from '../geometry/rims'
 import { slidingIntersection } from '../geometry/slidingIntersection'
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import type { Block } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
 import { bridgeAngles } from './findBridges'
@@ -58,7 +58,7 @@ export function splitInside(
   const out = new InsideBuilder()
   const outline = new Rims()
   const thinner = new Rims()
-  const everywhere = [scopes.settings, ...scopes.exceptions.map(({ values }) => values)]
+  const everywhere = [scopes.settings, ...scopes.overrides.map(({ values }) => values)]
   const above = everywhere.reduce((most, { topLayers = 0 }) => Math.max(most, topLayers), 1)
   const below = everywhere.reduce((most, { bottomLayers = 0 }) => Math.max(most, bottomLayers), 1)
   const [low, high] = [Math.max(0, from - below), Math.min(layerCount(layers), to + above)]

@@ -2,11 +2,11 @@ import type { Contours } from '../geometry/contours'
 import { oneGroup } from '../geometry/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
 import { holds } from '../geometry/polygonsOf'
-import type { Patch, Scopes } from '../profile/exceptions'
+import type { Patch, Scopes } from '../profile/overrides'
 import type { SettingName } from '../profile/settings'
 import type { Layers } from '../slicing/layers'
 
-/** A part of a layer in which the same exceptions hold, a bit for each: a single group of contours. */
+/** A part of a layer in which the same overrides hold, a bit for each: a single group of contours. */
 export interface Zone {
   readonly contours: Contours
   readonly scope: number
@@ -15,13 +15,13 @@ export interface Zone {
 /** Farther from the middle than anything that is worked on, mm. */
 const FAR = 10_000
 
-/** Exceptions that cover a part of a layer, and change one of these settings where it is asked for. */
+/** Overrides that cover a part of a layer, and change one of these settings where it is asked for. */
 export function patchesOn(layers: Layers, layer: number, scopes: Scopes, changes?: (name: SettingName) => boolean): Patch[] {
   const patches = scopes.partialAt(middleOf(layers, layer), layers.belt)
-  return changes ? patches.filter(({ exception }) => (Object.keys(exception.values) as SettingName[]).some(changes)) : patches
+  return changes ? patches.filter(({ override }) => (Object.keys(override.values) as SettingName[]).some(changes)) : patches
 }
 
-/** Exceptions that cover a layer as a whole. */
+/** Overrides that cover a layer as a whole. */
 export const scopeOn = (layers: Layers, layer: number, scopes: Scopes): number => scopes.ofLayer(middleOf(layers, layer), layers.belt)
 
 const middleOf = ({ top, height }: Layers, layer: number): number => top[layer]! - height[layer]! / 2

@@ -5,7 +5,7 @@ import type { Prediction } from '../pipeline/predict'
 import type { Scored } from './dominance'
 
 /** Figures that a search may weigh against each other. */
-export const figureNames = ['time', 'grams', 'cost', 'surface', 'gloss', 'strength', 'sway', 'strings'] as const
+export const figureNames = ['time', 'filament', 'cost', 'surface', 'gloss', 'strength', 'sway', 'strings'] as const
 export type FigureName = (typeof figureNames)[number]
 
 /** Of one variant, in base units, and how many risks would stop it. */
@@ -18,7 +18,7 @@ export const figuresSchema: z.ZodType<Figures> = z.object({
 
 export const figuresOf = (p: Prediction, purpose: Purpose): Figures => ({
   time: p.timeS,
-  grams: p.filament.massG,
+  filament: p.filament.massG,
   cost: p.filament.cost,
   surface: seenSurface(p, purpose).raMeanUm,
   gloss: p.gloss.mean,
@@ -34,7 +34,7 @@ export type Objective = z.infer<typeof objectiveSchema>
 /** Which way each figure is usually better; gloss is a matter of taste. */
 export const usuallyBetter: Readonly<Record<FigureName, Objective['better']>> = {
   time: 'less',
-  grams: 'less',
+  filament: 'less',
   cost: 'less',
   surface: 'less',
   gloss: 'more',
@@ -53,7 +53,7 @@ export type FigureLimit = z.infer<typeof figureLimitSchema>
 /** Limits that a purpose sets, as limits of figures. */
 export const limitsOf = ({ limits }: Purpose): FigureLimit[] => [
   ...(limits.maxTimeS === undefined ? [] : [{ figure: 'time' as const, most: limits.maxTimeS }]),
-  ...(limits.maxMassG === undefined ? [] : [{ figure: 'grams' as const, most: limits.maxMassG }]),
+  ...(limits.maxMassG === undefined ? [] : [{ figure: 'filament' as const, most: limits.maxMassG }]),
   ...(limits.maxCost === undefined ? [] : [{ figure: 'cost' as const, most: limits.maxCost }]),
   ...(limits.maxRaUm === undefined ? [] : [{ figure: 'surface' as const, most: limits.maxRaUm }]),
   ...(limits.minLoadN === undefined ? [] : [{ figure: 'strength' as const, least: limits.minLoadN }]),

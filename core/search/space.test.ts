@@ -4,7 +4,7 @@ import { type Figures, limitsOf, meets, scoreOf } from './figures'
 import { checkDimension, choicesOf, type Dimension, dimensionSchema, familyOf, inOrderOfReuse, type Start, startOf } from './space'
 
 const start: Start = {
-  base: { printer: 'lugger', nozzle: 'bore-0.4', material: 'pla', spool: 'reel', values: { wallCount: 3 }, exceptions: [] },
+  base: { printer: 'lugger', nozzle: 'bore-0.4', material: 'pla', spool: 'reel', values: { wallCount: 3 }, overrides: [] },
   placement: { scale: 1, rotateDeg: [0, 0, 0] },
   purpose: { ...noPurpose, load: { ...noPurpose.load, kind: 'bend', axis: 'y' } },
 }
@@ -14,7 +14,7 @@ const dimensions: Dimension[] = [
   { kind: 'material', keys: ['pla', 'petg'] },
   { kind: 'orientation', ways: ['as it lies', 'on its back'] },
 ]
-const figures: Figures = { time: 3600, grams: 20, cost: 2, surface: 15, gloss: 0.5, strength: 80, sway: 0.01, strings: 1, stops: 0 }
+const figures: Figures = { time: 3600, filament: 20, cost: 2, surface: 15, gloss: 0.5, strength: 80, sway: 0.01, strings: 1, stops: 0 }
 
 describe('the space of a search', () => {
   it('makes candidates of its choices; another material leaves the reel, and the load turns with the part', () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { exceptionsSchema } from '../profile/exceptions'
+import { overridesSchema } from '../profile/overrides'
 import { settingValuesSchema } from '../profile/settings'
 
 /** A profile kept for other parts: values over what printer, nozzle, material and spool say. */
@@ -11,6 +11,6 @@ export const profileSchema = z.object({
   /** Key of the material that it was made for. */
   material: z.string().max(64).optional(),
   values: settingValuesSchema,
-  exceptions: exceptionsSchema.default([]),
+  overrides: overridesSchema.default([]),
 })
 export type Profile = z.infer<typeof profileSchema>

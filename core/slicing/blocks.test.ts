@@ -45,13 +45,13 @@ describe('a part laid in blocks', () => {
       coastLength: 0.2,
     })
     const { layers, regions, seams, settings } = laid
-    whole = layBlock.run({ layers, regions, settings, exceptions: [], seams, block: all() }, host)
+    whole = layBlock.run({ layers, regions, settings, overrides: [], seams, block: all() }, host)
     expect(blocksOf(all().to).length).toBeGreaterThan(3)
   })
 
   it('has the same walls, skins and infill as one that is divided at once', () => {
     const { layers, regions, settings } = laid
-    const once = divideLayers.run({ layers, block: all(), settings, exceptions: [] }, host)
+    const once = divideLayers.run({ layers, block: all(), settings, overrides: [] }, host)
     for (let layer = 0; layer < all().to; layer++) {
       for (const member of ['skin', 'infill', 'bridges'] as const)
         expect(groupArea(regions[member], layer)).toBeCloseTo(groupArea(once[member], layer), 2)
@@ -87,7 +87,7 @@ describe('a part laid in blocks', () => {
     const { path, settings } = laid
     const inBlocks = planMotion(path, () => settings, printer)
     const once = { ...inBlocks, layerTime: new Float64Array(all().to), layerScale: new Float64Array(all().to) }
-    planBlock.run({ path, block: all(), settings, exceptions: [], printer, into: once }, host)
+    planBlock.run({ path, block: all(), settings, overrides: [], printer, into: once }, host)
     for (let layer = 0; layer < all().to; layer++) expect(inBlocks.layerTime[layer]! / once.layerTime[layer]!).toBeCloseTo(1, 4)
   })
 })

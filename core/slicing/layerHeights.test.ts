@@ -29,7 +29,7 @@ describe('layer heights', () => {
     }
   })
 
-  it('differ by height range where an exception says so', async () => {
+  it('differ by height range where an override says so', async () => {
     const { layers } = await layOut(blockMesh(10, 10, 6), {}, [{ name: 'fine', fromZ: 2, toZ: 4, values: { layerHeight: 0.1 } }])
     for (const [i, top] of layers.top.entries()) expect(layers.height[i]).toBeCloseTo(top > 2.05 && top < 4.05 ? 0.1 : 0.2, 9)
   })

@@ -23,7 +23,7 @@ export interface Heights {
  * Heights of a part's layers from the bed up. The last layer is laid when the part reaches at least half-way into it, so
  * the printed height is within half a layer of the part's.
  *
- * @param settingsAt settings in force at a height; exceptions by height make them differ
+ * @param settingsAt settings in force at a height; overrides by height make them differ
  */
 export function layerHeights(mesh: Mesh, settingsAt: (z: number) => HeightSettings): Heights {
   const partHeight = measureBox(mesh).max[2]

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { isSameGroup } from '../geometry/contours'
 import type { PolygonKernel } from '../geometry/polygon'
-import { Scopes } from '../profile/exceptions'
+import { Scopes } from '../profile/overrides'
 import { findRegions } from '../regions/findRegions'
 import { testKernel } from '../testing/kernel'
 import { demo } from '../testing/paths'

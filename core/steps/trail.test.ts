@@ -13,21 +13,21 @@ const slow: Made = {
   nozzle: 'bore-0.4',
   material: 'pla',
   values: { layerHeight: 0.12, infillDensity: 30, wallCount: 4, ironing: 'on' },
-  exceptions: [],
+  overrides: [],
 }
 const fast: Made = {
   printer: 'lugger',
   nozzle: 'bore-0.6',
   material: 'pla',
   values: { layerHeight: 0.3, infillDensity: 10, wallCount: 2 },
-  exceptions: [{ name: 'top', fromZ: 3, values: { fanSpeed: 50 } }],
+  overrides: [{ name: 'top', fromZ: 3, values: { fanSpeed: 50 } }],
 }
 const steps = stepsBetween(slow, fast)
 const all = new Set(steps.map(({ id }) => id))
 
 describe('steps between two candidates', () => {
   it('are their single changes, and none between equals', () => {
-    expect(steps.map(({ id }) => id)).toEqual(['nozzle', 'layerHeight', 'wallCount', 'ironing', 'infillDensity', 'exceptions'])
+    expect(steps.map(({ id }) => id)).toEqual(['nozzle', 'layerHeight', 'wallCount', 'ironing', 'infillDensity', 'overrides'])
     expect(steps.find(({ id }) => id === 'ironing')).toMatchObject({ from: 'on', to: undefined })
     expect(stepsBetween(slow, slow)).toEqual([])
   })
@@ -54,7 +54,7 @@ describe('steps between two candidates', () => {
       'wallCount',
       'nozzle',
       'ironing',
-      'exceptions',
+      'overrides',
     ])
   })
 
@@ -75,9 +75,9 @@ describe('a trail', () => {
       const key = setKey(taken)
       let time = known.get(key)
       if (time === undefined) {
-        const { printer, nozzle, material, values, exceptions } = withSteps(slow, fast, steps, taken)
+        const { printer, nozzle, material, values, overrides } = withSteps(slow, fast, steps, taken)
         const setup = setupOf(printer, nozzle, material)
-        time = predict(part, { scale: 1, rotateDeg: [0, 0, 0] }, setup, values, { kernel, cache, exceptions }).timeS
+        time = predict(part, { scale: 1, rotateDeg: [0, 0, 0] }, setup, values, { kernel, cache, overrides }).timeS
         known.set(key, time)
       }
       return time

@@ -1,4 +1,4 @@
-import type { Exception } from '../profile/exceptions'
+import type { Override } from '../profile/overrides'
 import type { SettingName, SettingValues } from '../profile/settings'
 import { settingNames } from '../profile/settings'
 
@@ -9,7 +9,7 @@ export interface Made {
   readonly material: string
   readonly spool?: string | undefined
   readonly values: SettingValues
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
 }
 
 const setupFields = ['printer', 'nozzle', 'material'] as const
@@ -32,7 +32,7 @@ export type Step =
       readonly from: number | string | undefined
       readonly to: number | string | undefined
     }
-  | { readonly id: string; readonly kind: 'exceptions' }
+  | { readonly id: string; readonly kind: 'overrides' }
 
 /** Every single change between two candidates, in the order of the ledger. */
 export function stepsBetween(from: Made, to: Made): Step[] {
@@ -44,7 +44,7 @@ export function stepsBetween(from: Made, to: Made): Step[] {
     ...settingNames.flatMap((name): Step[] =>
       from.values[name] === to.values[name] ? [] : [{ id: name, kind: 'value', name, from: from.values[name], to: to.values[name] }],
     ),
-    ...(JSON.stringify(from.exceptions) === JSON.stringify(to.exceptions) ? [] : [{ id: 'exceptions', kind: 'exceptions' } as const]),
+    ...(JSON.stringify(from.overrides) === JSON.stringify(to.overrides) ? [] : [{ id: 'overrides', kind: 'overrides' } as const]),
   ]
 }
 
@@ -54,7 +54,7 @@ export function withSteps(from: Made, to: Made, steps: readonly Step[], taken: R
   for (const step of steps) {
     if (!taken.has(step.id)) continue
     if (step.kind === 'setup') made = { ...made, [step.field]: step.to }
-    else if (step.kind === 'exceptions') made = { ...made, exceptions: to.exceptions }
+    else if (step.kind === 'overrides') made = { ...made, overrides: to.overrides }
     else if (step.kind === 'spool') made = { ...made, spool: step.to }
     else {
       const { [step.name]: _, ...rest } = made.values

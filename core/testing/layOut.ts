@@ -1,5 +1,5 @@
 import type { Mesh } from '../mesh/mesh'
-import { type Exception, Scopes } from '../profile/exceptions'
+import { type Override, Scopes } from '../profile/overrides'
 import type { Settings, SettingValues } from '../profile/settings'
 import { findRegions, type Regions } from '../regions/findRegions'
 import type { Layers } from '../slicing/layers'
@@ -22,10 +22,10 @@ export interface LaidOut {
 }
 
 /** Slices, divides and lays out a mesh, as a prediction does. A skirt is left out unless it is asked for. */
-export async function layOut(mesh: Mesh, values: SettingValues = {}, exceptions: readonly Exception[] = []): Promise<LaidOut> {
+export async function layOut(mesh: Mesh, values: SettingValues = {}, overrides: readonly Override[] = []): Promise<LaidOut> {
   const kernel = await testKernel
   const settings = settingsOf({ skirtLines: 0, ...values })
-  const scopes = new Scopes(settings, exceptions)
+  const scopes = new Scopes(settings, overrides)
   const layers = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel)
   const regions = findRegions(layers, scopes, 0.4, kernel)
   const seams = chooseSeams(layers, regions, scopes)

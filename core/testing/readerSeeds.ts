@@ -55,7 +55,7 @@ export const readerSeeds: readonly ReaderSeed[] = [
   },
   {
     kind: 'profile',
-    bytes: strToU8(writeProfileFile({ name: 'everyday', settings: { layerHeight: 0.2, wallCount: 3 }, exceptions: [] })),
+    bytes: strToU8(writeProfileFile({ name: 'everyday', settings: { layerHeight: 0.2, wallCount: 3 }, overrides: [] })),
     read: (bytes) => readProfileFile(new TextDecoder().decode(bytes), 'everyday.json'),
   },
 ]

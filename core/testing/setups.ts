@@ -16,7 +16,7 @@ export const setupOf = (printer = 'lugger', nozzle = 'bore-0.4', material = 'pla
 
 export const settingsOf = (values: SettingValues = {}, setup = setupOf()): Settings => resolveSettings(setup, values).settings
 
-/** The same settings everywhere, as stages that mind exceptions want them. */
+/** The same settings everywhere, as stages that mind overrides want them. */
 export const everywhere = (values: SettingValues = {}, setup = setupOf()): (() => Settings) => {
   const settings = settingsOf(values, setup)
   return () => settings

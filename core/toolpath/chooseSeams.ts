@@ -1,5 +1,5 @@
 import type { Contours } from '../geometry/contours'
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import { scopeOn } from '../regions/zones'
 import type { Layers } from '../slicing/layers'
 import { shared } from '../units/shared'

@@ -1,4 +1,4 @@
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import type { Regions } from '../regions/findRegions'
 import { scopeOn } from '../regions/zones'
 import type { Block } from '../slicing/blocks'

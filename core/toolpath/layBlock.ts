@@ -1,4 +1,4 @@
-import { type Exception, Scopes } from '../profile/exceptions'
+import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
 import { patchesOn, scopeOn } from '../regions/zones'
@@ -15,7 +15,7 @@ export interface LayInput {
   readonly layers: Layers
   readonly regions: Regions
   readonly settings: Settings
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
   /** Point at which each outermost wall begins, one a polygon of the first of `regions.walls`. */
   readonly seams: Uint32Array
   readonly block: Block
@@ -29,8 +29,8 @@ export interface LayInput {
  */
 export const layBlock: Task<LayInput, Toolpath> = {
   name: 'layBlock',
-  run: ({ layers, regions, settings: base, exceptions, seams, block: { from, to }, every = 1 }, { kernel, tick }) => {
-    const scopes = new Scopes(base, exceptions)
+  run: ({ layers, regions, settings: base, overrides, seams, block: { from, to }, every = 1 }, { kernel, tick }) => {
+    const scopes = new Scopes(base, overrides)
     const plan = { layers, regions, scopes, seams, kernel }
     const out = new ToolpathBuilder()
     const traveller = new Traveller(out)
@@ -44,7 +44,7 @@ export const layBlock: Task<LayInput, Toolpath> = {
     }
     const air = new AirSense(
       layers.outlines,
-      Math.max(...[base, ...exceptions.map(({ values }) => values)].map(({ lineWidth = 0 }) => lineWidth)),
+      Math.max(...[base, ...overrides.map(({ values }) => values)].map(({ lineWidth = 0 }) => lineWidth)),
     )
     for (let layer = from; layer < to; layer++) {
       const scope = scopeOn(layers, layer, scopes)

@@ -1,6 +1,6 @@
 import type { Contours } from '../geometry/contours'
 import { topPropping } from '../patterns/topPropping'
-import type { Scopes } from '../profile/exceptions'
+import type { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
 import { blocksOf } from '../slicing/blocks'
@@ -23,10 +23,10 @@ export interface LaidPath {
  * @param seams point at which each outermost wall begins, one a polygon (`chooseSeams`)
  */
 export function* pathsWork(layers: Layers, regions: Regions, seams: Uint32Array, scopes: Scopes): Work<LaidPath> {
-  const { settings, exceptions } = scopes
+  const { settings, overrides } = scopes
   const propping = settings.infillPattern === 'topPropping' ? yield* justOne(propTops, { layers, regions, settings }) : undefined
   const blocks = blocksOf(layerCount(layers))
-  const input = { layers, regions: propping ? { ...regions, infill: propping } : regions, settings, exceptions, seams }
+  const input = { layers, regions: propping ? { ...regions, infill: propping } : regions, settings, overrides, seams }
   const paths = yield* onEach(
     layBlock,
     blocks.map((block) => ({ ...input, block })),

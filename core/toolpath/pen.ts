@@ -1,10 +1,10 @@
-import type { Patch } from '../profile/exceptions'
+import type { Patch } from '../profile/overrides'
 import { AIR_STEP, type AirSense } from './airSense'
 import { mindsAir, type ToolpathBuilder } from './toolpath'
 import type { Traveller, TravelSettings } from './traveller'
 
 /**
- * Lays lines of one layer: divides them where what lies under them or the exceptions in force change, so that every move
+ * Lays lines of one layer: divides them where what lies under them or the overrides in force change, so that every move
  * has one answer to both.
  */
 export class Pen {
@@ -32,8 +32,8 @@ export class Pen {
   }
 
   /**
-   * @param scope exceptions that cover the whole layer
-   * @param patches exceptions that cover a part of it
+   * @param scope overrides that cover the whole layer
+   * @param patches overrides that cover a part of it
    */
   enter(height: number, air: AirSense | undefined, scope: number, patches: readonly Patch[]): void {
     this.height = height
@@ -74,7 +74,7 @@ export class Pen {
     this.out.scopeNow = this.layerScope
   }
 
-  /** Exceptions in force at a place of this layer. */
+  /** Overrides in force at a place of this layer. */
   scopeAt(x: number, y: number): number {
     let scope = this.layerScope
     for (const patch of this.patches) if (x >= patch.minX && x <= patch.maxX && y >= patch.minY && y <= patch.maxY) scope |= patch.bit

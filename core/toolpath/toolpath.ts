@@ -34,7 +34,7 @@ export const isOfPart = (feature: number): boolean => feature >= code.outerWall 
  * area        cross-section laid by each move, mm²; 0 where nothing is laid
  * width       of the line laid by each move, mm; of a wipe, the length of the whole wipe
  * air         share of each line that has nothing under it, 0–255
- * scope       exceptions in force for each move, a bit for each
+ * scope       overrides in force for each move, a bit for each
  * layerStart  layer → its first move; one more entry than layers
  * ```
  * `retract` and `pushBack` stay in place. A layer begins with the move up to its height.
@@ -75,7 +75,7 @@ export class ToolpathBuilder {
   private line = 0
   private lineArea = 0
   private lineWidth = 0
-  /** Exceptions in force for the moves that follow. */
+  /** Overrides in force for the moves that follow. */
   scopeNow = 0
 
   /**

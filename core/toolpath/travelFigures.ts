@@ -1,4 +1,4 @@
-import type { Exception } from '../profile/exceptions'
+import type { Override } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
 import { type Layers, layerCount } from '../slicing/layers'
@@ -23,12 +23,12 @@ interface TravelInput {
   readonly seams: Uint32Array
   readonly laid: LaidPath
   readonly settings: Settings
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
 }
 
 export const travelFigures: Task<TravelInput, TravelFigures> = {
   name: 'travel',
-  run: ({ layers, regions, seams, laid: { path, propping }, settings, exceptions }, host) => {
+  run: ({ layers, regions, seams, laid: { path, propping }, settings, overrides }, host) => {
     const lengthMm = travelLength(path)
     if (settings.finishEachLoop === 'off') return { lengthMm }
     const count = layerCount(layers)
@@ -39,7 +39,7 @@ export const travelFigures: Task<TravelInput, TravelFigures> = {
         layers,
         regions: { ...regions, infill },
         settings: { ...settings, finishEachLoop: 'off' },
-        exceptions,
+        overrides,
         seams,
         block: { from: 0, to: count },
         every,

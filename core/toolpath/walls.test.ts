@@ -22,7 +22,7 @@ describe('walls', () => {
     // The figure that tells what is saved comes from some of the layers.
     const { layers, regions, seams, laid, settings } = await layOut(plate, { finishEachLoop: 'on', wallCount: 4 })
     const { lengthMm, savedMm } = travelFigures.run(
-      { layers, regions, seams, laid, settings, exceptions: [] },
+      { layers, regions, seams, laid, settings, overrides: [] },
       { kernel: await testKernel, tick: () => {} },
     )
     expect(lengthMm).toBeCloseTo(await travel('on'), 6)

@@ -62,7 +62,7 @@ describe('fields to draw', () => {
   })
 })
 
-describe('exceptions of heat and fan', () => {
+describe('overrides of heat and fan', () => {
   const above = (values: SettingValues, box?: { minX: number; maxX: number; minY: number; maxY: number }) =>
     predict(
       stepped,
@@ -71,7 +71,7 @@ describe('exceptions of heat and fan', () => {
       {},
       {
         ...options,
-        exceptions: [{ name: 'top', fromZ: 6, ...(box ? { box } : {}), values }],
+        overrides: [{ name: 'top', fromZ: 6, ...(box ? { box } : {}), values }],
       },
     ).tracks
 

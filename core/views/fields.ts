@@ -8,7 +8,7 @@ import { outlinesOf } from '../physics/strength/stretches'
 import { layDown, type PredictOptions, planFor } from '../pipeline/layDown'
 import { type Prediction, predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
-import { Scopes } from '../profile/exceptions'
+import { Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
 import { type LoadMap, loadsByAxis } from './loadMap'
@@ -38,7 +38,7 @@ export function fieldsOf(part: Part, placement: Placement, setup: Setup, values:
   const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(settings))
   return {
     layers: tracks,
-    moves: moveTracks({ layers, path, motion: planFor(laid, setup, shared), scopes: new Scopes(settings, options.exceptions), setup }),
+    moves: moveTracks({ layers, path, motion: planFor(laid, setup, shared), scopes: new Scopes(settings, options.overrides), setup }),
     facets: { areaMm2: areas, raUm: roughness, up },
     sections: loadsByAxis(
       laid.single,

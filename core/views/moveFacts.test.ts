@@ -26,14 +26,14 @@ describe('what is known of a move', () => {
     }
   })
 
-  it('names the exception, the first layers and what is asked', async () => {
+  it('names the override, the first layers and what is asked', async () => {
     const { facts } = await planned()
     const wall = (layer: number) => facts.find((fact) => fact.layer === layer && fact.feature === 'outerWall' && fact.lengthMm > 15)!
-    expect(wall(3)).toMatchObject({ limiter: 'asked', peakMmS: 40, exceptions: [] })
+    expect(wall(3)).toMatchObject({ limiter: 'asked', peakMmS: 40, overrides: [] })
     expect(wall(15)).toMatchObject({
-      limiter: 'exception',
+      limiter: 'override',
       peakMmS: 20,
-      exceptions: ['slow end'],
+      overrides: ['slow end'],
       why: expect.stringContaining('override'),
     })
     expect(wall(0).limiter).toBe('firstLayer')

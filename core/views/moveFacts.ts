@@ -16,8 +16,8 @@ export interface MoveFacts {
   readonly areaMm2: number
   /** Share of the line that has nothing under it, 0–1. */
   readonly overAir: number
-  /** Names of the exceptions in force. */
-  readonly exceptions: readonly string[]
+  /** Names of the overrides in force. */
+  readonly overrides: readonly string[]
   /** What a program asks for, once flow, layer time and the like have had their say. */
   readonly askedMmS: number
   readonly peakMmS: number
@@ -33,12 +33,12 @@ export interface MoveFacts {
   readonly why: string
 }
 
-/** The numbers and the reason of one move; `exceptionNames` in the order of their bits. */
+/** The numbers and the reason of one move; `overrideNames` in the order of their bits. */
 export function factsOf(
   path: Toolpath,
   motion: Motion,
   move: number,
-  exceptionNames: readonly string[] = [],
+  overrideNames: readonly string[] = [],
   tracks?: MoveTracks,
 ): MoveFacts {
   const { x, y, z, feature, area, width, air, scope, layerStart } = path
@@ -57,7 +57,7 @@ export function factsOf(
     widthMm: isLaid(kind) ? width[move]! : 0,
     areaMm2: area[move]!,
     overAir: air[move]! / 255,
-    exceptions: exceptionNames.filter((_, i) => (scope[move]! >> i) & 1),
+    overrides: overrideNames.filter((_, i) => (scope[move]! >> i) & 1),
     askedMmS: motion.asked[move]!,
     peakMmS: peak,
     meanMmS: duration > 0 ? length / duration : 0,

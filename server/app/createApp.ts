@@ -3,7 +3,7 @@ import express, { type Express } from 'express'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import type { Backups } from '../features/backup/backupDesk'
 import { backupRoutes } from '../features/backup/backupRoutes'
-import { routesOfLineups } from '../features/lineups/lineupRoutes'
+import { lineupRoutes } from '../features/lineups/lineupRoutes'
 import type { LineupStore } from '../features/lineups/lineupStore'
 import { partRoutes } from '../features/parts/partRoutes'
 import type { PartStore } from '../features/parts/partStore'
@@ -67,10 +67,7 @@ export function createApp({
   app.use('/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches }))
   app.use('/api/searches', searchRoutes(searches, searchRunner))
   app.use('/api/parts', partRoutes(parts, uploadFolder))
-
-  const { lineupRoutes, profileRoutes } = routesOfLineups(lineups)
-  app.use('/api/lineups', lineupRoutes)
-  app.use('/api/profiles', profileRoutes)
+  app.use('/api/lineups', lineupRoutes(lineups))
 
   app.use('/api', (request) => {
     throw noSuchAddress(`${request.method} ${request.originalUrl}`)

@@ -34,17 +34,8 @@ export interface ShelfRevisionRow {
 export interface ProfileRow {
   id: string
   name: string
-  revision: number
   settingValues: string
-  exceptions: string
-}
-export interface ProfileRevisionRow {
-  profileId: string
-  revision: number
-  name: string
-  settingValues: string
-  exceptions: string
-  createdAt: Date
+  overrides: string
 }
 export interface LineupRow {
   id: string
@@ -64,12 +55,6 @@ export interface CandidateRow {
   nozzle: string
   material: string
   spool: string | null
-}
-export interface LineupRevisionRow {
-  lineupId: string
-  revision: number
-  content: string
-  createdAt: Date
 }
 export interface SearchRow {
   id: string
@@ -110,10 +95,8 @@ export interface Models {
   readonly profileLibrary: Table<ShelfRow>
   readonly shelfRevisions: Table<ShelfRevisionRow>
   readonly profiles: Table<ProfileRow>
-  readonly profileRevisions: Table<ProfileRevisionRow>
   readonly lineups: Table<LineupRow>
   readonly candidates: Table<CandidateRow>
-  readonly lineupRevisions: Table<LineupRevisionRow>
   readonly searches: Table<SearchRow>
   readonly searchVariants: Table<SearchVariantRow>
   readonly marks: Table<MarkRow>
@@ -164,17 +147,8 @@ export function defineModels(sequelize: Sequelize): Models {
     profiles: table('profiles', {
       id: { type: id, primaryKey: true },
       name: DataTypes.STRING(80),
-      revision: whole,
       settingValues: text,
-      exceptions: text,
-    }),
-    profileRevisions: table('profile_revisions', {
-      profileId: { type: id, primaryKey: true },
-      revision: { type: whole, primaryKey: true },
-      name: DataTypes.STRING(80),
-      settingValues: text,
-      exceptions: text,
-      createdAt: when,
+      overrides: text,
     }),
     lineups: table('lineups', {
       id: { type: id, primaryKey: true },
@@ -194,12 +168,6 @@ export function defineModels(sequelize: Sequelize): Models {
       nozzle: key,
       material: key,
       spool: key,
-    }),
-    lineupRevisions: table('lineup_revisions', {
-      lineupId: { type: id, primaryKey: true },
-      revision: { type: whole, primaryKey: true },
-      content: text,
-      createdAt: when,
     }),
     searches: table('searches', {
       id: { type: id, primaryKey: true },

@@ -21,7 +21,7 @@ export const inProcess =
       const [height, walls, density] = [of('layerHeight', 0.2), of('wallCount', 3), of('infillDensity', 15)]
       const figures: Figures = {
         time: (600 * (1 + walls + density / 20)) / height,
-        grams: 5 * walls + density / 4,
+        filament: 5 * walls + density / 4,
         cost: walls + density / 20,
         surface: 90 * height,
         gloss: 0.5,

@@ -12,7 +12,7 @@ const candidate = (id: string, name = id) => ({
   nozzle: 'bore-0.4',
   material: 'pla',
   values: {},
-  exceptions: [],
+  overrides: [],
 })
 const content: LineupContent = {
   name: 'Hook',

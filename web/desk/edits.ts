@@ -30,8 +30,8 @@ export const setValues = (content: LineupContent, id: string, values: SettingVal
   changeCandidate(content, id, (candidate) => ({ ...candidate, values: { ...candidate.values, ...values } }))
 
 /** Replaces the places where other values hold. */
-export const setExceptions = (content: LineupContent, id: string, exceptions: Candidate['exceptions']): LineupContent =>
-  changeCandidate(content, id, (candidate) => ({ ...candidate, exceptions }))
+export const setOverrides = (content: LineupContent, id: string, overrides: Candidate['overrides']): LineupContent =>
+  changeCandidate(content, id, (candidate) => ({ ...candidate, overrides }))
 
 /**
  * Chooses what a candidate prints with. A spool brings its material, and leaves with it when another one is chosen.

@@ -1,4 +1,5 @@
-import { type LineupContent, type LineupWrite, lineupContentSchema, lineupWriteSchema } from '@sable/contract/lineup'
+import { type LineupContent, type LineupWrite, lineupContentSchema } from '@sable/contract/lineup'
+import { storedWrite } from '@sable/contract/stored/storedLineups'
 
 /**
  * What has been typed and is not yet on the server stands in the browser's own storage too, so that neither a closed
@@ -16,15 +17,15 @@ export function createOutbox(storage: Pick<Storage, 'getItem' | 'setItem' | 'rem
     const text = storage.getItem(keyOf(lineupId))
     if (text === null) return undefined
     try {
-      return lineupWriteSchema.parse(JSON.parse(text))
+      return storedWrite.read(text)
     } catch {
-      // Written by another version of the program: nothing in it can be used.
+      // Written by a newer version of the program, or damaged: nothing in it can be used.
       return undefined
     }
   }
   return {
     take,
-    put: (lineupId, write) => storage.setItem(keyOf(lineupId), JSON.stringify(write)),
+    put: (lineupId, write) => storage.setItem(keyOf(lineupId), storedWrite.write(write)),
     clear(lineupId, sent) {
       const waiting = take(lineupId)
       if (!waiting) return storage.removeItem(keyOf(lineupId))

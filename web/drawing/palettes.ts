@@ -34,7 +34,7 @@ export const featureColours: Readonly<Record<LaidFeature, string>> = {
 export const limiterColours: Readonly<Record<Limiter, string>> = {
   asked: grey,
   firstLayer: cyan,
-  exception: pink,
+  override: pink,
   flow: orange,
   axis: olive,
   extruder: yellow,

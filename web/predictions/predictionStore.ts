@@ -69,7 +69,7 @@ export function requestFor(
     placement,
     setup,
     values: candidate.values,
-    exceptions: candidate.exceptions,
+    overrides: candidate.overrides,
     load: placeOf(purpose),
   }
 }
@@ -114,8 +114,8 @@ function start(id: string, request: PredictRequest): void {
 }
 
 /** Says all that a prediction depends on. */
-export const keyOf = ({ contentKey, placement, setup, values, exceptions, load }: PredictRequest): string =>
-  JSON.stringify([contentKey, placement, setup, Object.entries(values).sort(), exceptions, load])
+export const keyOf = ({ contentKey, placement, setup, values, overrides, load }: PredictRequest): string =>
+  JSON.stringify([contentKey, placement, setup, Object.entries(values).sort(), overrides, load])
 
 const put = (id: string, forecast: Forecast): void => useForecasts.setState({ [id]: forecast })
 

@@ -35,7 +35,7 @@ export const candidateOf = (name: string, values: Candidate['values'] = {}, more
   nozzle: 'bore-0.4',
   material: 'pla',
   values,
-  exceptions: [],
+  overrides: [],
   ...more,
 })
 

@@ -9,7 +9,7 @@ import type { LoadPlace } from '@sable/core/physics/strength/purpose'
 import { Crew, type Line } from '@sable/core/pipeline/crew/crew'
 import { type Prediction, predict, predictWork } from '@sable/core/pipeline/predict'
 import { StageCache } from '@sable/core/pipeline/stageCache'
-import type { Exception } from '@sable/core/profile/exceptions'
+import type { Override } from '@sable/core/profile/overrides'
 import type { SettingValues } from '@sable/core/profile/settings'
 import type { Stage } from '@sable/core/profile/table/setting'
 import { programFor } from '@sable/core/program/programFor'
@@ -31,7 +31,7 @@ export interface PredictRequest {
   readonly placement: Placement
   readonly setup: Setup
   readonly values: SettingValues
-  readonly exceptions: readonly Exception[]
+  readonly overrides: readonly Override[]
   readonly load: LoadPlace | undefined
 }
 
@@ -137,9 +137,9 @@ const api = {
     let told = 0
     try {
       const part = await loadPart(request)
-      const { placement, setup, values, exceptions, load } = request
+      const { placement, setup, values, overrides, load } = request
       const prediction = await inTurn(() =>
-        crew.do(predictWork(part, placement, setup, values, { cache, exceptions, load }), (stage, share) => {
+        crew.do(predictWork(part, placement, setup, values, { cache, overrides, load }), (stage, share) => {
           if (Atomics.load(stop, 0) === 1) throw new Cancelled('superseded')
           const now = performance.now()
           if (now - told < PROGRESS_MS) return
@@ -168,9 +168,9 @@ const api = {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
     // The columns' own stages stay remembered: these are kept apart.
     const own = new StageCache(2)
-    const { placement, setup, values, exceptions, load } = request
+    const { placement, setup, values, overrides, load } = request
     const of = (changed: SettingValues): Prediction =>
-      predict(part, placement, setup, { ...values, ...changed }, { kernel: polygons, cache: own, exceptions, load })
+      predict(part, placement, setup, { ...values, ...changed }, { kernel: polygons, cache: own, overrides, load })
     of({})
     for (const lever of levers) {
       // Lets what waits in this worker have its turn.
@@ -192,12 +192,12 @@ const api = {
     onEach: (prediction: Prediction) => void,
   ): Promise<void> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
-    const { setup, values, exceptions } = request
+    const { setup, values, overrides } = request
     const supported: SettingValues = { ...values, supports: values.supports === 'branching' ? 'branching' : 'plain' }
     for (const { placement, load } of ways) {
       await new Promise((resolve) => setTimeout(resolve))
       if (Atomics.load(stop, 0) === 1) return
-      onEach(predict(part, placement, setup, supported, { kernel: polygons, exceptions, load }))
+      onEach(predict(part, placement, setup, supported, { kernel: polygons, overrides, load }))
     }
   },
 
@@ -213,12 +213,12 @@ const api = {
     const [first] = requests
     if (!first) return
     const [part, polygons] = await Promise.all([loadPart(first), openKernel()])
-    for (const [index, { placement, setup, values, exceptions, load }] of requests.entries()) {
+    for (const [index, { placement, setup, values, overrides, load }] of requests.entries()) {
       // Lets what waits in this worker have its turn.
       await new Promise((resolve) => setTimeout(resolve))
       if (Atomics.load(stop, 0) === 1) return
       try {
-        onEach(index, predict(part, placement, setup, values, { kernel: polygons, cache: triedCache, exceptions, load }))
+        onEach(index, predict(part, placement, setup, values, { kernel: polygons, cache: triedCache, overrides, load }))
       } catch (error) {
         if (!(error instanceof InputError)) throw error
         onEach(index, undefined)
@@ -231,14 +231,9 @@ const api = {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
     return inTurn(async () => {
       const pieces: string[] = []
-      const { placement, setup, values, exceptions, fileName } = request
-      programFor(
-        part,
-        placement,
-        setup,
-        values,
-        { kernel: polygons, cache, exceptions, partName: fileName, filament: 'relative' },
-        (text) => pieces.push(text),
+      const { placement, setup, values, overrides, fileName } = request
+      programFor(part, placement, setup, values, { kernel: polygons, cache, overrides, partName: fileName, filament: 'relative' }, (text) =>
+        pieces.push(text),
       )
       return new Blob(pieces, { type: 'text/plain' })
     })
@@ -284,8 +279,8 @@ const api = {
   async drawMoves(request: PredictRequest): Promise<DrawnMoves> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
     return inTurn(async () => {
-      const { placement, setup, values, exceptions } = request
-      const moves = drawnMoves(part, placement, setup, values, { kernel: polygons, cache, exceptions })
+      const { placement, setup, values, overrides } = request
+      const moves = drawnMoves(part, placement, setup, values, { kernel: polygons, cache, overrides })
       return Comlink.transfer(
         moves,
         Object.values(moves).map(({ buffer }) => buffer),
@@ -297,8 +292,8 @@ const api = {
   async drawSurface(request: PredictRequest): Promise<SurfaceMap> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
     return inTurn(async () => {
-      const { placement, setup, values, exceptions } = request
-      const map = surfaceMap(part, placement, setup, values, { kernel: polygons, cache, exceptions })
+      const { placement, setup, values, overrides } = request
+      const map = surfaceMap(part, placement, setup, values, { kernel: polygons, cache, overrides })
       return Comlink.transfer(
         map,
         Object.values(map).map(({ buffer }) => buffer),
@@ -310,8 +305,8 @@ const api = {
   async drawLoads(request: PredictRequest): Promise<LoadMap> {
     const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
     return inTurn(async () => {
-      const { placement, setup, values, exceptions, load } = request
-      return loadMap(part, placement, setup, values, { kernel: polygons, cache, exceptions, load })
+      const { placement, setup, values, overrides, load } = request
+      return loadMap(part, placement, setup, values, { kernel: polygons, cache, overrides, load })
     })
   },
 

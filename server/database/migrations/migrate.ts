@@ -7,6 +7,7 @@ import { spoolsAndArchive } from './04-spools-and-archive'
 import { heatByLayers } from './05-heat-by-layers'
 import { searches } from './06-searches'
 import { removedPartsAndMarks } from './07-removed-parts-and-marks'
+import { overridesAndNoHistory } from './08-overrides-and-no-history'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -18,6 +19,7 @@ const steps: readonly Step[] = [
   heatByLayers,
   searches,
   removedPartsAndMarks,
+  overridesAndNoHistory,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { shelfFileSchema } from '@sable/contract/shelf'
+import { SHELF_FILE_VERSION, shelfFileSchema } from '@sable/contract/shelf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { asModelled } from '@sable/core/mesh/place'
 import { demoLineup, demoParts, demoSpools } from '@sable/demo/scenario'
@@ -32,7 +32,7 @@ export async function seedDemo({ parts, shelf, lineups, marks }: Stores, fresh: 
   await lineups.removeDemo()
   const known = new Set((await shelf.read()).spools.map(({ key }) => key))
   const spools = demoSpools(new Date()).filter(({ key }) => !known.has(key))
-  await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: 1, spools }))
+  await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: SHELF_FILE_VERSION, spools }))
   const ids = new Map<string, string>()
   for (const { key, name, make } of demoParts) {
     const upload = await asUpload(writeStl(make(), name), folder)
@@ -46,7 +46,7 @@ export async function seedDemo({ parts, shelf, lineups, marks }: Stores, fresh: 
       partId: ids.get(demoLineup.part) as string,
       placement: asModelled,
       purpose: demoLineup.purpose,
-      candidates: demoLineup.candidates.map((candidate) => ({ id: randomUUID(), exceptions: [], ...candidate })),
+      candidates: demoLineup.candidates.map((candidate) => ({ id: randomUUID(), overrides: [], ...candidate })),
     },
     true,
   )

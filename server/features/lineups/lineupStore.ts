@@ -7,19 +7,16 @@ import {
   type LineupWrite,
   lineupListSchema,
   lineupSchema,
-  type ProfileRevisionList,
-  profileRevisionListSchema,
 } from '@sable/contract/lineup'
+import type { Stored } from '@sable/contract/stored/storedAs'
+import { storedOverrides, storedPlacement, storedPurpose, storedValues } from '@sable/contract/stored/storedLineups'
 import { Op, type Sequelize, type Transaction } from 'sequelize'
 import type { LineupRow, Models } from '../../database/models'
-import { readEach, reasonOf, type Unreadable } from '../../database/readEach'
+import { reasonOf, type Unreadable } from '../../database/readEach'
 import { transact } from '../../database/transact'
 import { notFound, ProblemError, unreadableRecord } from '../../http/problems'
 
-/**
- * Lineups, and the profiles that their candidates are. Whatever belongs together is written in one transaction, and every
- * write leaves a revision behind: of the lineup always, of a profile when its name or values changed.
- */
+/** Lineups, and the profiles that their candidates are. Whatever belongs together is written in one transaction. */
 export function createLineupStore(sequelize: Sequelize, models: Models) {
   const read = async (row: LineupRow, transaction?: Transaction): Promise<Lineup> => {
     const within = transaction ? { transaction } : {}
@@ -45,15 +42,15 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
           material,
           ...(spool === null ? {} : { spool }),
           values: profile?.settingValues ?? '{}',
-          exceptions: profile?.exceptions ?? '[]',
+          overrides: profile?.overrides ?? '[]',
         }
       }),
     })
   }
 
   const writeProfile = async (
-    { id, name, values, exceptions: places }: Candidate,
-    { id: lineupId, updatedAt: at }: LineupRow,
+    { id, name, values, overrides: places }: Candidate,
+    { id: lineupId }: LineupRow,
     transaction: Transaction,
   ): Promise<void> => {
     const elsewhere = await models.candidates.findOne({ where: { profileId: id, lineupId: { [Op.ne]: lineupId } }, transaction })
@@ -65,18 +62,29 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
         `candidate "${name}", ${id}`,
         'Give the candidate an id of its own.',
       )
-    const settingValues = JSON.stringify(values)
-    const exceptions = JSON.stringify(places)
-    const known = await models.profiles.findByPk(id, { transaction })
-    if (known && known.name === name && known.settingValues === settingValues && known.exceptions === exceptions) return
-    const revision = (known?.revision ?? 0) + 1
-    if (known) await known.update({ name, settingValues, exceptions, revision }, { transaction })
-    else await models.profiles.create({ id, name, settingValues, exceptions, revision }, { transaction })
-    await models.profileRevisions.create({ profileId: id, revision, name, settingValues, exceptions, createdAt: at }, { transaction })
+    const row = { id, name, settingValues: storedValues.write(values), overrides: storedOverrides.write(places) }
+    await models.profiles.upsert(row, { transaction })
+  }
+
+  const profilesOf = async (lineupId: string, transaction: Transaction): Promise<string[]> =>
+    (await models.candidates.findAll({ where: { lineupId }, attributes: ['profileId'], transaction })).map(({ profileId }) => profileId)
+
+  /** Lets go of profiles that no column is any more; undo writes them anew. */
+  const forgetProfiles = async (ids: readonly string[], transaction: Transaction): Promise<void> => {
+    const columns = await models.candidates.findAll({ where: { profileId: [...ids] }, attributes: ['profileId'], transaction })
+    const inUse = new Set(columns.map(({ profileId }) => profileId))
+    await models.profiles.destroy({ where: { id: ids.filter((id) => !inUse.has(id)) }, transaction })
+  }
+
+  const removeLineup = async (id: string, transaction: Transaction): Promise<void> => {
+    const profiles = await profilesOf(id, transaction)
+    if ((await models.lineups.destroy({ where: { id }, transaction })) === 0) throw notFound('lineup', id)
+    await forgetProfiles(profiles, transaction)
   }
 
   const writeContent = async (row: LineupRow, content: LineupContent, transaction: Transaction): Promise<void> => {
     for (const candidate of content.candidates) await writeProfile(candidate, row, transaction)
+    const before = await profilesOf(row.id, transaction)
     await models.candidates.destroy({ where: { lineupId: row.id }, transaction })
     await models.candidates.bulkCreate(
       content.candidates.map(({ id, printer, nozzle, material, spool }, position) => ({
@@ -90,10 +98,7 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
       })),
       { transaction },
     )
-    await models.lineupRevisions.create(
-      { lineupId: row.id, revision: row.revision, content: JSON.stringify(content), createdAt: row.updatedAt },
-      { transaction },
-    )
+    await forgetProfiles(before, transaction)
   }
 
   const checkReferences = async (content: LineupContent, transaction: Transaction): Promise<void> => {
@@ -164,8 +169,8 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
           id: randomUUID(),
           name: content.name,
           partId: content.partId,
-          placement: JSON.stringify(content.placement),
-          purpose: JSON.stringify(content.purpose),
+          placement: storedPlacement.write(content.placement),
+          purpose: storedPurpose.write(content.purpose),
           revision: 1,
           demo,
           updatedAt: new Date(),
@@ -196,8 +201,8 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
           {
             name: content.name,
             partId: content.partId,
-            placement: JSON.stringify(content.placement),
-            purpose: JSON.stringify(content.purpose),
+            placement: storedPlacement.write(content.placement),
+            purpose: storedPurpose.write(content.purpose),
             revision: revision + 1,
             updatedAt: new Date(),
           },
@@ -208,29 +213,14 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
       })
     },
 
-    /** Removes a lineup. Its profiles and their revisions stay. */
-    async remove(id: string): Promise<void> {
-      const removed = await models.lineups.destroy({ where: { id } })
-      if (removed === 0) throw notFound('lineup', id)
-    },
+    /** Removes a lineup, with its profiles. */
+    remove: (id: string): Promise<void> => transact(sequelize, (transaction) => removeLineup(id, transaction)),
 
-    async removeDemo(): Promise<void> {
-      await models.lineups.destroy({ where: { demo: true } })
-    },
-
-    async profileRevisions(profileId: string): Promise<ProfileRevisionList> {
-      const rows = await models.profileRevisions.findAll({ where: { profileId }, order: [['revision', 'DESC']] })
-      if (rows.length === 0) throw notFound('profile', profileId)
-      return readEach(rows, (row) =>
-        profileRevisionListSchema.element.parse({
-          revision: row.revision,
-          name: row.name,
-          values: JSON.parse(row.settingValues),
-          exceptions: JSON.parse(row.exceptions),
-          createdAt: row.createdAt.toISOString(),
-        }),
-      ).values
-    },
+    removeDemo: (): Promise<void> =>
+      transact(sequelize, async (transaction) => {
+        const rows = await models.lineups.findAll({ where: { demo: true }, attributes: ['id'], transaction })
+        for (const { id } of rows) await removeLineup(id, transaction)
+      }),
   }
 }
 
@@ -247,11 +237,20 @@ class StoredWrong extends Error {
 interface StoredLineup extends Omit<Lineup, 'placement' | 'purpose' | 'candidates'> {
   readonly placement: string
   readonly purpose: string
-  readonly candidates: readonly (Omit<Candidate, 'name' | 'values' | 'exceptions'> & {
+  readonly candidates: readonly (Omit<Candidate, 'name' | 'values' | 'overrides'> & {
     readonly name: string | undefined
     readonly values: string
-    readonly exceptions: string
+    readonly overrides: string
   })[]
+}
+
+/** Reads one text of a lineup. @throws Error that names it, and what in it is wrong */
+function readAt<T>(place: string, stored: Stored<T>, text: string): T {
+  try {
+    return stored.read(text)
+  } catch (error) {
+    throw new Error(`${place}.${reasonOf(error)}`)
+  }
 }
 
 /** @throws StoredWrong naming the first thing that is wrong */
@@ -259,12 +258,12 @@ function parseStored(stored: StoredLineup): Lineup {
   try {
     return lineupSchema.parse({
       ...stored,
-      placement: JSON.parse(stored.placement),
-      purpose: JSON.parse(stored.purpose),
-      candidates: stored.candidates.map((candidate) => ({
+      placement: readAt('placement', storedPlacement, stored.placement),
+      purpose: readAt('purpose', storedPurpose, stored.purpose),
+      candidates: stored.candidates.map((candidate, i) => ({
         ...candidate,
-        values: JSON.parse(candidate.values),
-        exceptions: JSON.parse(candidate.exceptions),
+        values: readAt(`candidates.${i}.values`, storedValues, candidate.values),
+        overrides: readAt(`candidates.${i}.overrides`, storedOverrides, candidate.overrides),
       })),
     })
   } catch (error) {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { partSchema, type StoredPart } from '@sable/contract/part'
+import { storedReport } from '@sable/contract/stored/storedParts'
 import type { MeshReport } from '@sable/core/mesh/repair'
 import { InputError } from '@sable/core/units/errors'
 import PQueue from 'p-queue'
@@ -45,8 +46,8 @@ export function createPartStore(sequelize: Sequelize, models: Models, read: Part
     const report = await read(part.path, part.fileName, signal)
     if (known) {
       // It was set aside: what is known of its file is found anew.
-      const mended = checked({ ...known.get(), report: JSON.stringify(report) }, part.size, report)
-      await known.update({ report: JSON.stringify(report), removedAt: null })
+      const mended = checked({ ...known.get(), report: storedReport.write(report) }, part.size, report)
+      await known.update({ report: storedReport.write(report), removedAt: null })
       return mended
     }
     const row: PartRow = {
@@ -54,7 +55,7 @@ export function createPartStore(sequelize: Sequelize, models: Models, read: Part
       name: part.name,
       fileName: part.fileName,
       contentKey: part.contentKey,
-      report: JSON.stringify(report),
+      report: storedReport.write(report),
       demo: part.demo,
       createdAt: new Date(),
       removedAt: null,
@@ -148,7 +149,7 @@ const asPart = (row: PartRow, bytes: number): StoredPart =>
     fileName: row.fileName,
     contentKey: row.contentKey,
     bytes,
-    report: JSON.parse(row.report),
+    report: storedReport.read(row.report),
     demo: Boolean(row.demo),
     createdAt: row.createdAt.toISOString(),
   })

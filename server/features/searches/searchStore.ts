@@ -1,18 +1,13 @@
 import { randomUUID } from 'node:crypto'
-import { type FoundVariant, type Search, type SearchSpec, type SearchState, searchSchema, variantSchema } from '@sable/contract/search'
+import { type FoundVariant, type Search, type SearchContext, type SearchSpec, type SearchState, searchSchema } from '@sable/contract/search'
 import { type Shelf, setupOf } from '@sable/contract/shelf'
+import { storedChoices, storedContext, storedFigures, storedSpec } from '@sable/contract/stored/storedSearches'
 import { sizeOf } from '@sable/core/search/explore'
 import { checkDimension, choicesOf, type Dimension } from '@sable/core/search/space'
 import type { Models, SearchRow } from '../../database/models'
 import { readEach, reasonOf, type Unreadable } from '../../database/readEach'
 import { notFound, ProblemError, unreadableRecord } from '../../http/problems'
 import type { ShelfStore } from '../shelf/shelfStore'
-
-/** What a search prints with, as it stood when it was asked for: later changes of the shelf do not change what it finds. */
-export interface SearchContext {
-  readonly shelf: Pick<Shelf, 'printers' | 'nozzles' | 'materials' | 'spools'>
-  readonly day: string
-}
 
 export type Progress = Partial<Pick<Search, 'state' | 'done' | 'reused' | 'computed' | 'seconds'>> & { readonly problem?: string | null }
 
@@ -42,8 +37,8 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
       const row: SearchRow = {
         id: randomUUID(),
         lineupId: spec.lineupId,
-        spec: JSON.stringify(spec),
-        context: JSON.stringify(context),
+        spec: storedSpec.write(spec),
+        context: storedContext.write(context),
         state: 'waiting',
         done: 0,
         size: Math.min(spec.budget, sizeOf(spec.dimensions.map((dimension) => choicesOf(dimension).length))),
@@ -72,7 +67,7 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
     },
 
     async contextOf(id: string): Promise<SearchContext> {
-      return JSON.parse((await rowOf(id)).context) as SearchContext
+      return storedContext.read((await rowOf(id)).context)
     },
 
     async update(id: string, progress: Progress): Promise<Search> {
@@ -84,9 +79,11 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
     async variants(id: string): Promise<FoundVariant[]> {
       const rows = await models.searchVariants.findAll({ where: { searchId: id }, order: [['position', 'ASC']] })
       // One that cannot be read is not known, and is evaluated again if the search goes on.
-      return readEach(rows, ({ position, choices, figures }) =>
-        variantSchema.parse({ position, choices: JSON.parse(choices), ...(figures === null ? {} : { figures: JSON.parse(figures) }) }),
-      ).values
+      return readEach(rows, ({ position, choices, figures }) => ({
+        position,
+        choices: storedChoices.read(choices),
+        ...(figures === null ? {} : { figures: storedFigures.read(figures) }),
+      })).values
     },
 
     async unreadable(): Promise<Unreadable[]> {
@@ -105,8 +102,8 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
         found.map(({ position, choices, figures }) => ({
           searchId: id,
           position,
-          choices: JSON.stringify(choices),
-          figures: figures ? JSON.stringify(figures) : null,
+          choices: storedChoices.write([...choices]),
+          figures: figures ? storedFigures.write(figures) : null,
         })),
         { ignoreDuplicates: true },
       )
@@ -146,7 +143,7 @@ const notOnShelf = (what: string, key: string): ProblemError =>
 const asSearch = (row: SearchRow): Search =>
   searchSchema.parse({
     id: row.id,
-    spec: JSON.parse(row.spec),
+    spec: storedSpec.read(row.spec),
     state: row.state as SearchState,
     done: row.done,
     of: row.size,

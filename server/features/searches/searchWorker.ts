@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import type { SearchSpec } from '@sable/contract/search'
+import type { SearchContext, SearchSpec } from '@sable/contract/search'
 import { setupOf } from '@sable/contract/shelf'
 import { readPart } from '@sable/core/formats/readPart'
 import { loadPolygonKernel, type PolygonKernel } from '@sable/core/geometry/polygon'
@@ -13,7 +13,6 @@ import type { Variant } from '@sable/core/search/explore'
 import { type Figures, figuresOf } from '@sable/core/search/figures'
 import { startOf } from '@sable/core/search/space'
 import { workerData } from 'piscina'
-import type { SearchContext } from './searchStore'
 
 /** What a thread is started with: everything that all variants of its search share. */
 export interface SearchWork {
@@ -57,7 +56,7 @@ export default async function evaluate(variant: Variant): Promise<Evaluated> {
     const prediction = predict(part, placement, setup, base.values, {
       kernel,
       cache,
-      exceptions: base.exceptions,
+      overrides: base.overrides,
       load: placeOf(purpose),
     })
     return { figures: figuresOf(prediction, purpose), ...counted() }

@@ -1,18 +1,20 @@
+import { saysTheSame } from '@sable/contract/saysTheSame'
 import {
   keyFor,
   type RecordRevisions,
+  SHELF_FILE_VERSION,
   type Shelf,
   type ShelfFile,
   type ShelfKind,
   type ShelfRecords,
   shelfFileSchema,
   shelfKinds,
-  shelfSchema,
   type Uses,
 } from '@sable/contract/shelf'
+import type { Stored } from '@sable/contract/stored/storedAs'
+import { storedRecords } from '@sable/contract/stored/storedShelf'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import type { Sequelize, Transaction } from 'sequelize'
-import type { z } from 'zod'
 import type { Models, ShelfRevisionRow, ShelfRow } from '../../database/models'
 import { readEach, type Unreadable } from '../../database/readEach'
 import { transact } from '../../database/transact'
@@ -34,6 +36,17 @@ const oneOf: Readonly<Record<ShelfKind, 'printer' | 'nozzle' | 'material' | 'spo
   profiles: 'profile',
 }
 
+const textOf = (kind: ShelfKind, record: ShelfRecords[ShelfKind]): string => (storedRecords[kind] as Stored<typeof record>).write(record)
+
+/** Whether two texts hold the same record, whichever versions wrote them; one that cannot be read is like no other. */
+function readsTheSame(kind: ShelfKind, a: string, b: string): boolean {
+  try {
+    return saysTheSame(storedRecords[kind].read(a), storedRecords[kind].read(b))
+  } catch {
+    return a === b
+  }
+}
+
 /** Printers, nozzles, materials and spools. */
 export function createShelfStore(sequelize: Sequelize, models: Models) {
   const tableOf = (kind: ShelfKind) => models[kind === 'profiles' ? 'profileLibrary' : kind]
@@ -42,20 +55,17 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
   const keepRevision = async (kind: ShelfKind, recordKey: string, record: string, transaction: Transaction): Promise<void> => {
     const within = { transaction }
     const [last] = await models.shelfRevisions.findAll({ where: { kind, recordKey }, order: [['revision', 'DESC']], limit: 1, ...within })
-    if (last?.record === record) return
+    if (last && readsTheSame(kind, last.record, record)) return
     await models.shelfRevisions.create({ kind, recordKey, revision: (last?.revision ?? 0) + 1, record, createdAt: new Date() }, within)
   }
   const readKind = async (kind: ShelfKind) => {
     const rows = await tableOf(kind).findAll({ order: [['position', 'ASC']], raw: true })
-    const schema: z.ZodType<Shelf[ShelfKind][number]> = shelfSchema.shape[kind].element
-    return readEach(rows, (row) =>
-      schema.parse({
-        ...JSON.parse(row.record),
-        starter: Boolean(row.starter),
-        archived: Boolean(row.archived),
-        revision: row.revision,
-      }),
-    )
+    return readEach(rows, (row) => ({
+      ...storedRecords[kind].read(row.record),
+      starter: Boolean(row.starter),
+      archived: Boolean(row.archived),
+      revision: row.revision,
+    }))
   }
   const find = async (kind: ShelfKind, key: string, transaction?: Transaction) => {
     const row = await tableOf(kind).findByPk(key, transaction ? { transaction } : {})
@@ -105,10 +115,10 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
         const own = { ...record, key: keyFor(record.name, taken) }
         const position = await nextPosition(kind, transaction)
         await tableOf(kind).create(
-          { recordKey: own.key, position, record: JSON.stringify(own), starter: false, archived: false, revision: 1 },
+          { recordKey: own.key, position, record: textOf(kind, own), starter: false, archived: false, revision: 1 },
           { transaction },
         )
-        await keepRevision(kind, own.key, JSON.stringify(own), transaction)
+        await keepRevision(kind, own.key, textOf(kind, own), transaction)
         return own
       })
     },
@@ -122,7 +132,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
       const rows = await models.shelfRevisions.findAll({ where: { kind, recordKey: key }, order: [['revision', 'DESC']] })
       return readEach(rows, ({ revision, record, createdAt }) => ({
         revision,
-        record: JSON.parse(record),
+        record: storedRecords[kind].read(record),
         createdAt: createdAt.toISOString(),
       })).values
     },
@@ -160,14 +170,14 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
             `This ${oneOf[kind]} was changed in another window since this page read it.`,
             record.name,
             'Choose which of the two versions to keep.',
-            { ...JSON.parse(row.record), revision: row.revision },
+            { ...storedRecords[kind].read(row.record), revision: row.revision },
           )
         await checkMaterial(kind, record, transaction)
         const own = { ...record, key }
         // What it said before is kept too, for records that were never written since they came.
         await keepRevision(kind, key, row.record, transaction)
-        await row.update({ record: JSON.stringify(own), revision: revision + 1 }, { transaction })
-        await keepRevision(kind, key, JSON.stringify(own), transaction)
+        await row.update({ record: textOf(kind, own), revision: revision + 1 }, { transaction })
+        await keepRevision(kind, key, textOf(kind, own), transaction)
         return own
       })
     },
@@ -200,8 +210,8 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
         const row = await tableOf(kind).findByPk(key, { transaction, lock: transaction.LOCK.UPDATE })
         if (!row) throw notFound(oneOf[kind], key)
         await keepRevision(kind, key, row.record, transaction)
-        await row.update({ record: JSON.stringify(starter), archived: false, revision: row.revision + 1 }, { transaction })
-        await keepRevision(kind, key, JSON.stringify(starter), transaction)
+        await row.update({ record: textOf(kind, starter), archived: false, revision: row.revision + 1 }, { transaction })
+        await keepRevision(kind, key, textOf(kind, starter), transaction)
       })
     },
 
@@ -211,7 +221,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
         const rows: ShelfRow[] = starters[kind].map((record, position) => ({
           recordKey: record.key,
           position,
-          record: JSON.stringify(record),
+          record: textOf(kind, record),
           starter: true,
           archived: false,
           revision: 1,
@@ -225,7 +235,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
     },
 
     async export(): Promise<ShelfFile> {
-      return shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: 1, ...(await read()) })
+      return shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: SHELF_FILE_VERSION, ...(await read()) })
     },
 
     /** Takes the records of a file; those with a key that is there replace what is there. All or nothing. */
@@ -245,7 +255,7 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
           for (const { starter, archived, revision: _, ...given } of file[kind]) {
             const record = given as ShelfRecords[ShelfKind]
             if (kind === 'spools') refuseUnknownMaterial(record as ShelfRecords['spools'], materials)
-            const [recordKey, text] = [record.key, JSON.stringify(record)]
+            const [recordKey, text] = [record.key, textOf(kind, record)]
             if (seen.has(recordKey))
               throw new ProblemError(
                 422,

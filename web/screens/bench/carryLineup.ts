@@ -2,7 +2,7 @@ import { bringRecords } from '@sable/contract/bringRecords'
 import type { LineupContent } from '@sable/contract/lineup'
 import { readCarriedLineup, writeLineupArchive } from '@sable/contract/lineupArchive'
 import type { StoredPart } from '@sable/contract/part'
-import { type Shelf, type ShelfFile, shelfSchema } from '@sable/contract/shelf'
+import { SHELF_FILE_VERSION, type Shelf, type ShelfFile, shelfSchema } from '@sable/contract/shelf'
 import { z } from 'zod'
 import { asJsonBody, fetchJson, send } from '../../api/client'
 import { uploadPart } from '../../api/queries'
@@ -45,7 +45,7 @@ export async function takeLineup(file: File, { parts, shelf, part }: Here): Prom
       partId: (brought ?? part).id,
       placement: lineup.placement,
       purpose: lineup.purpose,
-      candidates: lineup.candidates.map(({ settings, exceptions, printer, nozzle, material, spool, ...candidate }) => ({
+      candidates: lineup.candidates.map(({ settings, overrides, printer, nozzle, material, spool, ...candidate }) => ({
         ...candidate,
         id: crypto.randomUUID(),
         printer: keyOf('printers', printer),
@@ -53,7 +53,7 @@ export async function takeLineup(file: File, { parts, shelf, part }: Here): Prom
         material: keyOf('materials', material),
         ...(spool === undefined ? {} : { spool: keyOf('spools', spool) }),
         values: settings,
-        exceptions: [...exceptions],
+        overrides: [...overrides],
       })),
     },
     ...(brought ? {} : { told: partMissing(file.name, lineup.part.name, part.name) }),
@@ -62,7 +62,7 @@ export async function takeLineup(file: File, { parts, shelf, part }: Here): Prom
 
 const emptyShelf: ShelfFile = {
   format: 'sable-lantern/shelf',
-  version: 1,
+  version: SHELF_FILE_VERSION,
   printers: [],
   nozzles: [],
   materials: [],

@@ -9,5 +9,5 @@ export const firstCandidate = (like?: Candidate, name = 'new'): Candidate => ({
   material: like?.material ?? 'pla',
   ...(like?.spool === undefined ? {} : { spool: like.spool }),
   values: {},
-  exceptions: [],
+  overrides: [],
 })

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { openLineup, undo, useDesk } from '../../desk/deskStore'
 import { candidateOf, lineupOf } from '../../testing/lineups'
-import { ExceptionsDialog } from './ledger/ExceptionsDialog'
+import { OverridesDialog } from './ledger/OverridesDialog'
 import { PlacementForm } from './PlacementForm'
 import { PurposeForm } from './PurposeForm'
 
@@ -82,18 +82,18 @@ describe('how a part lies', () => {
   })
 })
 
-describe('exceptions', () => {
+describe('overrides', () => {
   const Dialog = ({ onClose = () => {} }) => (
-    <ExceptionsDialog candidate={useDesk((desk) => desk.content!.candidates[0]!)} onClose={onClose} />
+    <OverridesDialog candidate={useDesk((desk) => desk.content!.candidates[0]!)} onClose={onClose} />
   )
   const offered = (): string[] => [...screen.getByLabelText('Add a setting').querySelectorAll('option')].map((one) => one.textContent ?? '')
 
   it('begin as half speed from the bed on, and are undone', async () => {
     render(<Dialog />)
     await user.click(screen.getByRole('button', { name: 'Place' }))
-    expect(content().candidates[0]!.exceptions).toEqual([{ name: 'place 1', fromZ: 0, values: {} }])
+    expect(content().candidates[0]!.overrides).toEqual([{ name: 'place 1', fromZ: 0, values: {} }])
     act(undo)
-    expect(content().candidates[0]!.exceptions).toEqual([])
+    expect(content().candidates[0]!.overrides).toEqual([])
   })
 
   it('in a box offer what can differ there, and no more', async () => {
@@ -110,7 +110,7 @@ describe('exceptions', () => {
     const walls = screen.getByLabelText('Walls')
     await user.clear(walls)
     await user.type(walls, '7')
-    expect(content().candidates[0]!.exceptions[0]).toMatchObject({ box: { minX: -10 }, values: { wallCount: 7 } })
+    expect(content().candidates[0]!.overrides[0]).toMatchObject({ box: { minX: -10 }, values: { wallCount: 7 } })
   })
 
   it('keep their last possible extent while an impossible one is typed', async () => {
@@ -118,14 +118,14 @@ describe('exceptions', () => {
     await user.click(screen.getByRole('button', { name: 'Place' }))
     const top = screen.getByLabelText('To height')
     await user.type(top, '8')
-    expect(content().candidates[0]!.exceptions[0]).toMatchObject({ fromZ: 0, toZ: 8 })
+    expect(content().candidates[0]!.overrides[0]).toMatchObject({ fromZ: 0, toZ: 8 })
     await user.type(top, 'x')
     expect(top.getAttribute('aria-invalid')).toBe('true')
-    expect(content().candidates[0]!.exceptions[0]).toMatchObject({ toZ: 8 })
+    expect(content().candidates[0]!.overrides[0]).toMatchObject({ toZ: 8 })
   })
 
   it('are removed one by one, and the dialog is closed', async () => {
-    openLineup(lineupOf([candidateOf('one', {}, { exceptions: [{ name: 'tip', fromZ: 5, speedPercent: 60, values: {} }] })]))
+    openLineup(lineupOf([candidateOf('one', {}, { overrides: [{ name: 'tip', fromZ: 5, speedPercent: 60, values: {} }] })]))
     const closed = vi.fn()
     render(<Dialog onClose={closed} />)
     await user.click(screen.getByRole('button', { name: 'Remove tip' }))

@@ -21,6 +21,6 @@ export function newRecord(kind: ShelfKind, shelf: Shelf): NewRecord {
         defaults: {},
       }
     case 'profiles':
-      return { name: 'New profile', notes: '', tags: [], values: {}, exceptions: [] }
+      return { name: 'New profile', notes: '', tags: [], values: {}, overrides: [] }
   }
 }

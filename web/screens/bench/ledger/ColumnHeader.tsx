@@ -38,9 +38,9 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
   const copyColumn = async (): Promise<void> => navigator.clipboard.writeText(columnText(candidate))
   const keep = async (): Promise<void> => {
-    const { material, values, exceptions } = candidate
+    const { material, values, overrides } = candidate
     try {
-      const key = await shelfActions(queries).add('profiles', { name, notes: '', tags: [], material, values, exceptions })
+      const key = await shelfActions(queries).add('profiles', { name, notes: '', tags: [], material, values, overrides })
       await navigate(`/shelf/profiles/${key}`)
     } catch (error) {
       onRefusal(asRefusal(error))
@@ -119,9 +119,9 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
 }
 
 /** A column on the clipboard is a profile file, so that it can go into a text or a file as well. */
-const columnText = ({ name, printer, nozzle, material, spool, values, exceptions }: Candidate): string =>
+const columnText = ({ name, printer, nozzle, material, spool, values, overrides }: Candidate): string =>
   JSON.stringify(
-    { ...JSON.parse(writeProfileFile({ name, settings: values, printer, material, exceptions })), nozzleKey: nozzle, spoolKey: spool },
+    { ...JSON.parse(writeProfileFile({ name, settings: values, printer, material, overrides })), nozzleKey: nozzle, spoolKey: spool },
     null,
     2,
   )
@@ -129,7 +129,7 @@ const columnText = ({ name, printer, nozzle, material, spool, values, exceptions
 function readColumn(text: string, target: Candidate): Omit<Candidate, 'id' | 'name'> {
   if (!text.trimStart().startsWith('{'))
     throw new InputError('clipboard-no-column', 'The clipboard holds no column.', 'Paste column', 'Copy a column from its menu first.')
-  const { settings, printer, material, exceptions = [] } = readProfileFile(text, 'Clipboard')
+  const { settings, printer, material, overrides = [] } = readProfileFile(text, 'Clipboard')
   const { nozzleKey, spoolKey } = JSON.parse(text) as { nozzleKey?: unknown; spoolKey?: unknown }
   return {
     printer: printer ?? target.printer,
@@ -137,7 +137,7 @@ function readColumn(text: string, target: Candidate): Omit<Candidate, 'id' | 'na
     nozzle: typeof nozzleKey === 'string' ? nozzleKey : target.nozzle,
     ...(typeof spoolKey === 'string' ? { spool: spoolKey } : {}),
     values: settings,
-    exceptions: [...exceptions],
+    overrides: [...overrides],
   }
 }
 

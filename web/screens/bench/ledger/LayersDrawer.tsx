@@ -104,13 +104,13 @@ export function LayersDrawer({ name, candidate, shelf, onRefusal, onClose }: Pro
             </li>
           )
         })}
-        {candidate.exceptions
+        {candidate.overrides
           .filter(({ values }) => values[name] !== undefined)
-          .map((exception) => (
-            <li key={exception.name} className="flex items-baseline gap-2 py-2 text-[12.5px]">
+          .map((override) => (
+            <li key={override.name} className="flex items-baseline gap-2 py-2 text-[12.5px]">
               <span className="w-20 shrink-0 text-[12px]">override</span>
-              <span className="min-w-0 flex-1 truncate">{exception.name}</span>
-              <span className="figure">{formatValue(setting, exception.values[name] as number | string)}</span>
+              <span className="min-w-0 flex-1 truncate">{override.name}</span>
+              <span className="figure">{formatValue(setting, override.values[name] as number | string)}</span>
               <span className="w-9 text-[11px] text-muted">{unit}</span>
             </li>
           ))}

@@ -19,9 +19,9 @@ import { AddCandidate } from './AddCandidate'
 import { ColumnHeader } from './ColumnHeader'
 import { Converters } from './Converters'
 import { EachPrinterSheet } from './EachPrinterSheet'
-import { ExceptionRow } from './ExceptionRow'
 import { LayersDrawer } from './LayersDrawer'
 import { MeasureNext } from './MeasureNext'
+import { OverrideRow } from './OverrideRow'
 import { RederivedDrawer } from './RederivedDrawer'
 import { restrictToHorizontal } from './restrictToHorizontal'
 import { type Cell, cellsOf, filterRows, ledgerRows } from './rows'
@@ -105,11 +105,11 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
     )
   }
 
-  const addProfile = ({ name, material, values, exceptions }: Profile): void => {
+  const addProfile = ({ name, material, values, overrides }: Profile): void => {
     const like = candidates.at(-1)
     const fresh = firstCandidate(like, name)
     const own = material !== undefined && shelf.materials.some(({ key }) => key === material) ? { ...withoutSpool(fresh), material } : fresh
-    edit((before) => addCandidate(before, { ...own, values, exceptions }))
+    edit((before) => addCandidate(before, { ...own, values, overrides }))
   }
 
   return (
@@ -202,7 +202,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
                 onWhy={(figure, candidateId) => setBeside({ kind: 'why', figure, candidateId })}
               />
               <SettingRows groups={groups} candidates={candidates} columns={columns} keys={keys} />
-              {search.trim() === '' && <ExceptionRow candidates={candidates} />}
+              {search.trim() === '' && <OverrideRow candidates={candidates} />}
             </table>
           </DndContext>
           {rows.length === 0 && (

@@ -18,7 +18,7 @@ const featureOf: Partial<Readonly<Record<SettingName, keyof TimeFigures['realSpe
 const words: Readonly<Record<Limiter, string>> = {
   asked: '',
   firstLayer: 'first layer',
-  exception: 'exception',
+  override: 'override',
   flow: 'flow',
   axis: 'axis limit',
   extruder: 'extruder feed',

@@ -20,7 +20,7 @@ const candidate = (id: string, values = {}) => ({
   nozzle: 'bore-0.4',
   material: 'pla',
   values,
-  exceptions: [],
+  overrides: [],
 })
 const content: LineupContent = {
   name: 'Hook',

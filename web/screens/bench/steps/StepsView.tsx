@@ -86,7 +86,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
   const materialOf = (spool: string): string | undefined => shelf.spools.find(({ key }) => key === spool)?.material
   const madeOf = (ids: ReadonlySet<string>): Candidate => {
     const made = withoutStraySpool(withSteps(from, to, steps, ids), materialOf)
-    return { ...from, ...made, exceptions: [...made.exceptions] }
+    return { ...from, ...made, overrides: [...made.overrides] }
   }
   const request = (ids: ReadonlySet<string>) => requestFor(madeOf(ids), content, part, shelf)
   const ends = JSON.stringify([{ ...from, name: '' }, { ...to, name: '' }, part.contentKey, content.placement, content.purpose.load, shelf])

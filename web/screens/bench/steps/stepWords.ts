@@ -24,8 +24,8 @@ export function stepWords(step: Step, from: Candidate, to: Candidate, shelf: She
     }
     case 'spool':
       return { what: 'spool', from: nameOf(shelf.spools, step.from), to: nameOf(shelf.spools, step.to), unit: '' }
-    case 'exceptions':
-      return { what: 'overrides', from: String(from.exceptions.length), to: String(to.exceptions.length), unit: '' }
+    case 'overrides':
+      return { what: 'overrides', from: String(from.overrides.length), to: String(to.overrides.length), unit: '' }
     case 'value': {
       const setting = definitionOf(step.name)
       const shown = (candidate: Candidate): string => {

@@ -103,7 +103,7 @@ export function FoundView({ search, variants, secondsLeft, away, searches, conte
       content.candidates.map((one) => one.name),
     )
     edit((before) => {
-      const added = addCandidate(before, { ...base, exceptions: [...base.exceptions], id: crypto.randomUUID(), name })
+      const added = addCandidate(before, { ...base, overrides: [...base.overrides], id: crypto.randomUUID(), name })
       const turns = spec.dimensions.some(({ kind }) => kind === 'orientation')
       return turns ? setPurpose(setPlacement(added, placement), purpose) : added
     })

@@ -11,7 +11,7 @@ interface Words {
 
 export const figureWords: Readonly<Record<FigureName, Words>> = {
   time: { label: 'Time', unit: 'min', per: 60, digits: 0 },
-  grams: { label: 'Filament', unit: 'g', per: 1, digits: 1 },
+  filament: { label: 'Filament', unit: 'g', per: 1, digits: 1 },
   cost: { label: 'Cost', unit: '', per: 1, digits: 2 },
   surface: { label: 'Surface Ra', unit: 'µm', per: 1, digits: 1 },
   gloss: { label: 'Gloss', unit: '%', per: 0.01, digits: 0 },

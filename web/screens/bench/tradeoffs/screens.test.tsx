@@ -16,7 +16,7 @@ const figures = (time: number, strength: number, stops = 0): Figures => ({
   time,
   strength,
   surface: 10,
-  grams: 1,
+  filament: 1,
   cost: 1,
   gloss: 0.5,
   sway: 0,

@@ -10,7 +10,7 @@ const figures = (time: number, strength: number, surface = 10): Figures => ({
   time,
   strength,
   surface,
-  grams: 1,
+  filament: 1,
   cost: 1,
   gloss: 0.5,
   sway: 0,

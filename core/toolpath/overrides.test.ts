@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { exceptionSchema } from '../profile/exceptions'
+import { overrideSchema } from '../profile/overrides'
 import { coverageOf } from '../testing/coverage'
 import { testKernel } from '../testing/kernel'
 import { layOut } from '../testing/layOut'
@@ -8,7 +8,7 @@ import { settingsOf } from '../testing/setups'
 import { blockMesh } from '../testing/solids'
 import { code, isLaid, moveCount } from './toolpath'
 
-describe('exceptions', () => {
+describe('overrides', () => {
   const box = { minX: -5, maxX: 5, minY: -20, maxY: 20 }
 
   it('override settings in a box, and divide lines at its rim', async () => {
@@ -97,7 +97,7 @@ describe('exceptions', () => {
   })
 
   it('refuse what belongs to the whole part, and in a box what belongs to whole layers', () => {
-    const of = (values: object, more: object = {}) => exceptionSchema.safeParse({ name: 'here', fromZ: 0, values, ...more })
+    const of = (values: object, more: object = {}) => overrideSchema.safeParse({ name: 'here', fromZ: 0, values, ...more })
     expect(of({ wallCount: 3 }, { box }).success).toBe(true)
     expect(of({ layerHeight: 0.1 }).success).toBe(true)
     expect(of({ layerHeight: 0.1 }, { box }).error?.issues[0]?.message).toContain('whole layers')

@@ -1,20 +1,20 @@
 import type { Candidate } from '@sable/contract/lineup'
-import { type Exception, exceptionSchema, MOST_EXCEPTIONS, reachOf } from '@sable/core/profile/exceptions'
+import { MOST_OVERRIDES, type Override, overrideSchema, reachOf } from '@sable/core/profile/overrides'
 import { type SettingName, settings } from '@sable/core/profile/settings'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import { Plus, X } from 'lucide-react'
 import { edit } from '../../../desk/deskStore'
-import { setExceptions } from '../../../desk/edits'
+import { setOverrides } from '../../../desk/edits'
 import { SettingsBag } from '../../../settings/SettingsBag'
 import { Button, IconButton } from '../../../ui/Button'
 import { Sheet } from '../../../ui/Dialog'
 import { DraftField } from '../../../ui/DraftField'
 
 /** Places of one candidate where other values hold: between two heights, or within a box. Every change is applied at once. */
-export function ExceptionsDialog({ candidate, onClose }: { candidate: Candidate; onClose: () => void }) {
-  const { id, exceptions } = candidate
-  const change = (next: readonly Exception[]): void => edit((content) => setExceptions(content, id, [...next]))
-  const add = (): void => change([...exceptions, { name: `place ${exceptions.length + 1}`, fromZ: 0, values: {} }])
+export function OverridesDialog({ candidate, onClose }: { candidate: Candidate; onClose: () => void }) {
+  const { id, overrides } = candidate
+  const change = (next: readonly Override[]): void => edit((content) => setOverrides(content, id, [...next]))
+  const add = (): void => change([...overrides, { name: `place ${overrides.length + 1}`, fromZ: 0, values: {} }])
   return (
     <Sheet title={`Overrides of ${candidate.name}`} onClose={onClose}>
       <p className="mb-3 text-[12.5px] text-muted">
@@ -22,21 +22,21 @@ export function ExceptionsDialog({ candidate, onClose }: { candidate: Candidate;
         belong to the whole part; layer heights and layer time to whole layers.
       </p>
       <ol className="space-y-3">
-        {exceptions.map((exception, i) => (
+        {overrides.map((override, i) => (
           <Place
             // biome-ignore lint/suspicious/noArrayIndexKey: places have no identity but their order, and keep their fields by it.
             key={i}
-            exception={exception}
-            onChange={(next) => change(exceptions.with(i, next))}
-            onRemove={() => change(exceptions.toSpliced(i, 1))}
+            override={override}
+            onChange={(next) => change(overrides.with(i, next))}
+            onRemove={() => change(overrides.toSpliced(i, 1))}
           />
         ))}
       </ol>
-      {exceptions.length === 0 && (
+      {overrides.length === 0 && (
         <p className="rounded-md border border-dashed border-line p-4 text-center text-muted">The same values hold everywhere.</p>
       )}
       <div className="mt-4 flex justify-between">
-        <Button onClick={add} disabled={exceptions.length >= MOST_EXCEPTIONS}>
+        <Button onClick={add} disabled={overrides.length >= MOST_OVERRIDES}>
           <Plus className="size-3.5" aria-hidden /> Place
         </Button>
         <Button tone="main" onClick={onClose}>
@@ -49,13 +49,13 @@ export function ExceptionsDialog({ candidate, onClose }: { candidate: Candidate;
 
 const boxFields = ['minX', 'maxX', 'minY', 'maxY'] as const
 
-function Place({ exception, onChange, onRemove }: { exception: Exception; onChange: (next: Exception) => void; onRemove: () => void }) {
-  const { name, fromZ, toZ, box, nearBelt, speedPercent, values } = exception
+function Place({ override, onChange, onRemove }: { override: Override; onChange: (next: Override) => void; onRemove: () => void }) {
+  const { name, fromZ, toZ, box, nearBelt, speedPercent, values } = override
   const layerWide = (Object.keys(values) as SettingName[]).find((name) => reachOf(name) === 'layers')
   // Only what the schema takes reaches the desk; the field shows what is wrong meanwhile.
-  const apply = (part: Partial<Record<keyof Exception, unknown>>): boolean => {
-    const next = Object.fromEntries(Object.entries({ ...exception, ...part }).filter(([, value]) => value !== undefined))
-    const parsed = exceptionSchema.safeParse(next)
+  const apply = (part: Partial<Record<keyof Override, unknown>>): boolean => {
+    const next = Object.fromEntries(Object.entries({ ...override, ...part }).filter(([, value]) => value !== undefined))
+    const parsed = overrideSchema.safeParse(next)
     if (parsed.success) onChange(parsed.data)
     return parsed.success
   }

@@ -2,8 +2,8 @@ import { z } from 'zod'
 import { type BeltLine, beltAt } from '../mesh/tiltedBelt'
 import { settings as definitions, type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
 
-/** Most exceptions of one profile: each has a bit of its own in every move. */
-export const MOST_EXCEPTIONS = 8
+/** Most overrides of one profile: each has a bit of its own in every move. */
+export const MOST_OVERRIDES = 8
 
 /** Where a setting can have another value: anywhere, on whole layers only, or nowhere but on the whole part. */
 export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
@@ -19,7 +19,7 @@ const layerWide: ReadonlySet<SettingName> = new Set(['minLayerTime', 'layerTimeW
  * A place where other values hold: between two heights, within a box of them, or near the belt of a tilted machine.
  * Lengths in mm, in the frame of the part as it stands on the bed: its middle at x = y = 0, the bed at z = 0.
  */
-export const exceptionSchema = z
+export const overrideSchema = z
   .object({
     name: z.string().trim().min(1).max(60),
     fromZ: z.number().min(0),
@@ -42,29 +42,29 @@ export const exceptionSchema = z
         context.addIssue({ code: 'custom', path, message: `${label} belongs to whole layers: give it heights and no box` })
     }
   })
-export type Exception = z.infer<typeof exceptionSchema>
-export const exceptionsSchema = z.array(exceptionSchema).max(MOST_EXCEPTIONS)
+export type Override = z.infer<typeof overrideSchema>
+export const overridesSchema = z.array(overrideSchema).max(MOST_OVERRIDES)
 
 const speedNames = settingNames.filter(
   (name) => name.endsWith('Speed') && !['cornerSpeed', 'floorSpeed', 'fanSpeed', 'retractSpeed', 'pushBackSpeed'].includes(name),
 )
 
-/** Which settings hold where: the profile's own, changed by every exception that covers the place, in their order. */
+/** Which settings hold where: the profile's own, changed by every override that covers the place, in their order. */
 export class Scopes {
   private readonly known = new Map<number, Settings>()
 
   constructor(
     readonly settings: Settings,
-    readonly exceptions: readonly Exception[] = [],
+    readonly overrides: readonly Override[] = [],
   ) {}
 
-  /** Settings for a set of exceptions, a bit for each. */
+  /** Settings for a set of overrides, a bit for each. */
   settingsOf(scope: number): Settings {
     if (scope === 0) return this.settings
     let found = this.known.get(scope)
     if (!found) {
-      found = this.exceptions.reduce(
-        (settings, exception, i) => ((scope >> i) & 1 ? overridden(settings, exception) : settings),
+      found = this.overrides.reduce(
+        (settings, override, i) => ((scope >> i) & 1 ? overridden(settings, override) : settings),
         this.settings,
       )
       this.known.set(scope, found)
@@ -72,16 +72,16 @@ export class Scopes {
     return found
   }
 
-  /** Exceptions that cover a whole layer at this height. Layers of a tilted belt pass through all heights of the part. */
+  /** Overrides that cover a whole layer at this height. Layers of a tilted belt pass through all heights of the part. */
   ofLayer(z: number, belt?: BeltLine): number {
-    return this.exceptions.reduce((scope, e, i) => (isWhole(e, belt) && (belt || reaches(e, z)) ? scope | (1 << i) : scope), 0)
+    return this.overrides.reduce((scope, e, i) => (isWhole(e, belt) && (belt || reaches(e, z)) ? scope | (1 << i) : scope), 0)
   }
 
-  /** Exceptions at this height that cover a part of the layer only. */
+  /** Overrides at this height that cover a part of the layer only. */
   partialAt(z: number, belt?: BeltLine): Patch[] {
-    return this.exceptions.flatMap((exception, i) => {
-      if (isWhole(exception, belt) || !(belt || reaches(exception, z))) return []
-      return [{ bit: 1 << i, exception, ...(belt ? onTiltedLayer(exception, z, belt) : onLevelLayer(exception)) }]
+    return this.overrides.flatMap((override, i) => {
+      if (isWhole(override, belt) || !(belt || reaches(override, z))) return []
+      return [{ bit: 1 << i, override, ...(belt ? onTiltedLayer(override, z, belt) : onLevelLayer(override)) }]
     })
   }
 }
@@ -93,24 +93,24 @@ interface Rectangle {
   readonly maxY: number
 }
 
-/** A part of a layer in which an exception holds: x and y between these, mm, without end where infinite. */
+/** A part of a layer in which an override holds: x and y between these, mm, without end where infinite. */
 export interface Patch extends Rectangle {
   readonly bit: number
-  readonly exception: Exception
+  readonly override: Override
 }
 
-const isWhole = ({ box, nearBelt, fromZ, toZ }: Exception, belt: BeltLine | undefined): boolean =>
+const isWhole = ({ box, nearBelt, fromZ, toZ }: Override, belt: BeltLine | undefined): boolean =>
   !box && nearBelt === undefined && (!belt || (fromZ === 0 && toZ === undefined))
 
 /** Nearness to a belt means nothing on a level bed, where every place is as far from one. */
-const onLevelLayer = ({ box }: Exception): Rectangle => box ?? { minX: -Infinity, maxX: Infinity, minY: -Infinity, maxY: Infinity }
+const onLevelLayer = ({ box }: Override): Rectangle => box ?? { minX: -Infinity, maxX: Infinity, minY: -Infinity, maxY: Infinity }
 
 /**
  * Where a place of the part lies in a tilted layer: turned with it, its heights become a range along the gantry. With the
  * angle α between gantry and belt and n = z + start·tan α, a point of the layer at y is y·cos α + n·sin α along the belt
  * and y·sin α − n·cos α above it; x runs the other way (see toBeltFrame).
  */
-function onTiltedLayer({ box, fromZ, toZ, nearBelt }: Exception, z: number, belt: BeltLine): Rectangle {
+function onTiltedLayer({ box, fromZ, toZ, nearBelt }: Override, z: number, belt: BeltLine): Rectangle {
   const angle = Math.atan2(1, belt.slope)
   const [sin, cos] = [Math.sin(angle), Math.cos(angle)]
   const n = z + belt.start / belt.slope
@@ -128,9 +128,9 @@ function onTiltedLayer({ box, fromZ, toZ, nearBelt }: Exception, z: number, belt
   }
 }
 
-const reaches = ({ fromZ, toZ }: Exception, z: number): boolean => z >= fromZ && z < (toZ ?? Infinity)
+const reaches = ({ fromZ, toZ }: Override, z: number): boolean => z >= fromZ && z < (toZ ?? Infinity)
 
-function overridden(settings: Settings, { values, speedPercent }: Exception): Settings {
+function overridden(settings: Settings, { values, speedPercent }: Override): Settings {
   const changed: Record<string, number | string> = { ...settings, ...values }
   if (speedPercent !== undefined)
     for (const name of speedNames as SettingName[]) changed[name] = (Number(changed[name]) * speedPercent) / 100

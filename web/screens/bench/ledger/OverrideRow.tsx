@@ -1,12 +1,12 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { useState } from 'react'
-import { ExceptionsDialog } from './ExceptionsDialog'
+import { OverridesDialog } from './OverridesDialog'
 
 /** The last group of the ledger: places of the part where other values hold. */
-export function ExceptionRow({ candidates }: { candidates: readonly Candidate[] }) {
+export function OverrideRow({ candidates }: { candidates: readonly Candidate[] }) {
   const [openId, setOpenId] = useState<string>()
   const open = candidates.find(({ id }) => id === openId)
-  const base = JSON.stringify(candidates[0]?.exceptions ?? [])
+  const base = JSON.stringify(candidates[0]?.overrides ?? [])
   return (
     <tbody>
       <tr>
@@ -21,11 +21,11 @@ export function ExceptionRow({ candidates }: { candidates: readonly Candidate[] 
           </span>
         </th>
       </tr>
-      <tr data-row="exceptions">
+      <tr data-row="overrides">
         <th scope="row" className="sticky left-0 z-10 border-b border-line/60 bg-ground py-0 pr-2 pl-[22px] text-left font-normal">
           Places
         </th>
-        {candidates.map(({ id, name, exceptions }) => (
+        {candidates.map(({ id, name, overrides }) => (
           <td key={id} className="h-[22px] border-b border-l border-line/60 p-0">
             <button
               type="button"
@@ -34,16 +34,16 @@ export function ExceptionRow({ candidates }: { candidates: readonly Candidate[] 
               className="flex h-full w-full items-center gap-2 px-3 text-right hover:bg-glow"
             >
               <span aria-hidden className="w-3 text-[10px] text-lantern-ink">
-                {JSON.stringify(exceptions) === base ? '' : '◆'}
+                {JSON.stringify(overrides) === base ? '' : '◆'}
               </span>
-              <span className={exceptions.length === 0 ? 'ml-auto text-muted' : 'ml-auto truncate'}>
-                {exceptions.length === 0 ? 'none' : exceptions.map((exception) => exception.name).join(', ')}
+              <span className={overrides.length === 0 ? 'ml-auto text-muted' : 'ml-auto truncate'}>
+                {overrides.length === 0 ? 'none' : overrides.map((override) => override.name).join(', ')}
               </span>
             </button>
           </td>
         ))}
       </tr>
-      {open && <ExceptionsDialog candidate={open} onClose={() => setOpenId(undefined)} />}
+      {open && <OverridesDialog candidate={open} onClose={() => setOpenId(undefined)} />}
     </tbody>
   )
 }

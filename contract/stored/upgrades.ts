@@ -1,0 +1,25 @@
+import { exceptionsBecomeOverrides, ofEach, ofObject } from '@sable/core/formats/upgrade'
+
+/*
+ * What earlier versions wrote, said as later ones do. Each stays as it is for good: desks, backups and files of that version
+ * come for years. `stored.test.ts` and the desks in `server/database/releases` hold one of each.
+ */
+
+/** A lineup, with its columns. */
+export const candidatesOverride = ofObject((lineup) => ({ ...lineup, candidates: ofEach(exceptionsBecomeOverrides)(lineup.candidates) }))
+
+/** A shelf, with its profiles. */
+export const profilesOverride = ofObject((shelf) => ({ ...shelf, profiles: ofEach(exceptionsBecomeOverrides)(shelf.profiles) }))
+
+/** A search, with the column that it starts from. */
+export const baseOverrides = ofObject((spec) => ({ ...spec, base: exceptionsBecomeOverrides(spec.base) }))
+
+/** The mass of filament was `grams` in searches and `filament` elsewhere. */
+export const gramsBecomeFilament = ofObject(({ grams, ...rest }) => ({ ...rest, ...(grams === undefined ? {} : { filament: grams }) }))
+
+const figureIsFilament = ofObject((weighed) => (weighed.figure === 'grams' ? { ...weighed, figure: 'filament' } : weighed))
+export const specWeighsFilament = ofObject((spec) => ({
+  ...spec,
+  objectives: ofEach(figureIsFilament)(spec.objectives),
+  limits: ofEach(figureIsFilament)(spec.limits),
+}))

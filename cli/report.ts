@@ -1,5 +1,7 @@
-import { doubt, doubtfulFigures } from '@sable/core/doubt/doubt'
-import { statedLoad } from '@sable/core/figures/judge'
+import { doubt } from '@sable/core/doubt/doubt'
+import { figureRows, isFigureId } from '@sable/core/figures/figures'
+import { type FigureRow, figureIds } from '@sable/core/figures/table/figure'
+import { statedLoad } from '@sable/core/figures/table/stated'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
@@ -13,7 +15,7 @@ export function asJson(prediction: Prediction, purpose: Purpose): object {
   return {
     ...shown,
     statedLoad: statedLoad(prediction, purpose),
-    doubts: Object.fromEntries(doubtfulFigures.map((figure) => [figure, doubt(figure, prediction, purpose)])),
+    doubts: Object.fromEntries(figureIds.map((figure) => [figure, doubt(figure, prediction, purpose)])),
   }
 }
 
@@ -29,43 +31,20 @@ type Row = readonly [label: string, ...values: string[]]
 
 /** The figures of one or several predictions as a plain table. */
 export function asTable(names: readonly string[], predictions: readonly Prediction[], purpose: Purpose): string {
-  const row = (label: string, value: (p: Prediction) => string): Row => [label, ...predictions.map(value)]
-  const force = (label: string, load: keyof Prediction['strength']): Row => row(label, (p) => `${Math.round(p.strength[load].loadN)} N`)
+  const cell = ({ id, of }: FigureRow, p: Prediction): string => {
+    const { value, text, unit, note } = of(p, purpose)
+    const range = isFigureId(id) && value > 0 ? ` ± ${Math.round(100 * doubt(id, p, purpose))} %` : ''
+    return `${text}${unit === '' ? '' : ` ${unit}`}${range}${note === undefined ? '' : `, ${note}`}`
+  }
+  // Parts that are nothing in every column say nothing.
+  const says = (row: FigureRow): boolean => predictions.some((p) => row.of(p, purpose).value !== 0)
   const rows: Row[] = [
     ['', ...names],
-    row('Time', (p) => `${formatDuration(p.timeS)} ± ${Math.round(100 * doubt('time', p, purpose))} %`),
-    ...(predictions.some((p) => p.startUpS !== undefined)
-      ? [row('  before it', (p) => (p.startUpS === undefined ? '' : formatDuration(p.startUpS)))]
-      : []),
-    row('Layers', (p) => `${p.layerCount}`),
-    row('Filament', (p) => `${(p.filament.lengthMm / 1000).toFixed(2)} m, ${p.filament.massG.toFixed(1)} g`),
-    ...(predictions.some((p) => p.filament.supportG > 0) ? [row('  supports', (p) => `${p.filament.supportG.toFixed(1)} g`)] : []),
-    row('Travel', ({ travel }) => `${(travel.lengthMm / 1000).toFixed(1)} m`),
-    ...(predictions.some((p) => (p.travel.savedMm ?? 0) > 0)
-      ? [
-          row('  spared', ({ travel }) =>
-            travel.savedMm === undefined ? '' : `${(travel.savedMm / 1000).toFixed(1)} m by finishing each hole`,
-          ),
-        ]
-      : []),
-    row('Cost', (p) => p.filament.cost.toFixed(2)),
-    row('Surface Ra', (p) => `${p.surface.raMeanUm.toFixed(1)} µm, 95 % under ${p.surface.ra95Um.toFixed(1)} µm`),
-    row('Gloss', ({ gloss }) => `${Math.round(100 * gloss.mean)} %, spread ${Math.round(100 * gloss.spread)}`),
-    row('Melt load', ({ melt }) => `${Math.round(100 * melt.load95)} % of ${melt.failsAt.toFixed(1)} mm³/s`),
-    row('Cooling margin', ({ cooling }) => `${cooling.margin.toFixed(1)} at z ${cooling.atZMm.toFixed(1)} mm`),
-    row('Layer bond', ({ bond }) => `${Math.round(100 * bond.mean)} %, worst ${Math.round(100 * bond.worst)} %`),
-    row('Sway', ({ sway }) => `${(1000 * sway.topMm).toFixed(1)} µm`),
-    row('Strings', ({ strings }) => strings.index.toFixed(2)),
-    row('Load', (p) => {
-      const { kind, along, loadN, by } = statedLoad(p, purpose)
-      return `${loadN.toPrecision(3)} N, ${kind} along ${along}${by === 'buckling' ? ', buckles' : ''}`
-    }),
-    force('Pull X', 'pullX'),
-    force('Pull Y', 'pullY'),
-    force('Pull Z', 'pullZ'),
-    force('Bend X', 'bendX'),
-    force('Bend Y', 'bendY'),
-    force('Bend Z', 'bendZ'),
+    ['Layers', ...predictions.map((p) => String(p.layerCount))],
+    ...figureRows.flatMap((figure): Row[] => [
+      [figure.label, ...predictions.map((p) => cell(figure, p))],
+      ...(figure.parts ?? []).filter(says).map((part): Row => [`  ${part.label}`, ...predictions.map((p) => cell(part, p))]),
+    ]),
   ]
   const widths = rows[0]!.map((_, column) => Math.max(...rows.map((cells) => cells[column]!.length)))
   const lines = rows.map((cells) =>

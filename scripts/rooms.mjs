@@ -35,6 +35,7 @@ const order = [
   'pipeline/crew',
   'program',
   'views',
+  'figures/table',
   'figures',
   'doubt',
   'search',

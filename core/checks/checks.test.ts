@@ -16,6 +16,7 @@ import { purposeChecks } from './safetyChecks'
 const calm = { speedMmS: 40, limiter: 'asked' } as const
 const time: Evidence['time'] = {
   timeS: 1800,
+  unslowedS: 1800,
   timeByFeatureS: Object.fromEntries(timeRows.map((row) => [row, 60])) as Evidence['time']['timeByFeatureS'],
   limiters: Object.fromEntries(limiters.map((limiter) => [limiter, 0])) as Evidence['time']['limiters'],
   realSpeeds: Object.fromEntries([...laidFeatures, 'travel'].map((feature) => [feature, calm])) as Evidence['time']['realSpeeds'],

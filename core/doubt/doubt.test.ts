@@ -1,14 +1,15 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { leversFor } from '../advice/levers'
 import { explain } from '../advice/why'
-import { statedLoad } from '../figures/judge'
+import { figureIds } from '../figures/table/figure'
+import { statedLoad } from '../figures/table/stated'
 import { noPurpose } from '../physics/strength/purpose'
 import { type Prediction, predict } from '../pipeline/predict'
 import { checkValue, type SettingName } from '../profile/settings'
 import { testKernel } from '../testing/kernel'
 import { settingsOf, setupOf } from '../testing/setups'
 import { blockMesh, partOf } from '../testing/solids'
-import { doubt, doubtfulFigures, doubtsOf, rangeOf, whatToMeasure } from './doubt'
+import { doubt, doubtsOf, rangeOf, whatToMeasure } from './doubt'
 
 let p: Prediction
 let measured: Prediction
@@ -32,7 +33,7 @@ describe('doubt', () => {
   })
 
   it('gives ranges that hold the value between them', () => {
-    for (const figure of doubtfulFigures) {
+    for (const figure of figureIds) {
       const [low, high] = rangeOf(10, doubt(figure, p, noPurpose))
       expect(low).toBeLessThanOrEqual(10)
       expect(high).toBeGreaterThanOrEqual(10)
@@ -56,7 +57,7 @@ describe('doubt', () => {
 })
 
 describe('why a figure is what it is', () => {
-  it.each(doubtfulFigures)('%s is told with its equation, numbers, place, basis and source', (figure) => {
+  it.each(figureIds)('%s is told with its equation, numbers, place, basis and source', (figure) => {
     const told = explain(figure, p, setupOf(), noPurpose)
     expect(told.equation.length).toBeGreaterThan(8)
     expect(told.terms.length).toBeGreaterThan(1)

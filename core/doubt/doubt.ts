@@ -1,10 +1,7 @@
-import { statedLoad } from '../figures/judge'
+import { type FigureId, figureIds } from '../figures/table/figure'
+import { statedLoad } from '../figures/table/stated'
 import type { Purpose } from '../physics/strength/purpose'
 import type { Prediction } from '../pipeline/predict'
-
-/** Figures of a candidate that carry a range. */
-export const doubtfulFigures = ['time', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling', 'sway', 'strings'] as const
-export type DoubtfulFigure = (typeof doubtfulFigures)[number]
 
 /**
  * Numbers that figures rest on and that nobody has measured here: how far they may be off as a share (one standard
@@ -43,12 +40,13 @@ export type DoubtfulInput = keyof typeof inputs
 /** By how many per cent a figure moves for each per cent of an input. */
 type Sensitivity = Partial<Readonly<Record<DoubtfulInput, number>>>
 
-function sensitivities(p: Prediction, purpose: Purpose): Record<DoubtfulFigure, Sensitivity> {
+function sensitivities(p: Prediction, purpose: Purpose): Record<FigureId, Sensitivity> {
   const { materialCost, machineCost, cost } = p.filament
   const stated = statedLoad(p, purpose)
   return {
     // Where the flow limit holds, time goes with its inverse.
     time: { machine: 1, flow: p.limiters.flow },
+    unslowed: { machine: 1, flow: p.limiters.flow },
     filament: { filament: 1 },
     cost: cost > 0 ? { filament: materialCost / cost, machine: machineCost / cost } : {},
     surface: { stairs: 1 },
@@ -70,7 +68,7 @@ function doubtOf(input: DoubtfulInput, p: Prediction): number {
 }
 
 /** Share by which a figure may be off, both ways: the doubts of its inputs combined as independent (root of squares). */
-export function doubt(figure: DoubtfulFigure, p: Prediction, purpose: Purpose, without?: DoubtfulInput): number {
+export function doubt(figure: FigureId, p: Prediction, purpose: Purpose, without?: DoubtfulInput): number {
   let squares = 0
   for (const [input, per] of Object.entries(sensitivities(p, purpose)[figure]) as [DoubtfulInput, number][]) {
     const own = input === without ? Math.min(doubtOf(input, p), inputs[input].measured) : doubtOf(input, p)
@@ -93,11 +91,11 @@ export interface Measurement {
 
 /** What to measure next: most worth first, over all candidates and figures alike. Nothing that is already known. */
 export function whatToMeasure(predictions: readonly Prediction[], purpose: Purpose): Measurement[] {
-  const total = predictions.reduce((sum, p) => sum + doubtfulFigures.reduce((s, figure) => s + doubt(figure, p, purpose), 0), 0)
+  const total = predictions.reduce((sum, p) => sum + figureIds.reduce((s, figure) => s + doubt(figure, p, purpose), 0), 0)
   if (total === 0) return []
   return (Object.keys(inputs) as DoubtfulInput[])
     .map((input) => {
-      const left = predictions.reduce((sum, p) => sum + doubtfulFigures.reduce((s, figure) => s + doubt(figure, p, purpose, input), 0), 0)
+      const left = predictions.reduce((sum, p) => sum + figureIds.reduce((s, figure) => s + doubt(figure, p, purpose, input), 0), 0)
       return { input, label: inputs[input].label, measure: inputs[input].measure, removes: (total - left) / total }
     })
     .filter(({ removes }) => removes > 1e-6)
@@ -105,7 +103,7 @@ export function whatToMeasure(predictions: readonly Prediction[], purpose: Purpo
 }
 
 /** Inputs that a figure rests on and that are in doubt, most telling first, with the share that each contributes. */
-export function doubtsOf(figure: DoubtfulFigure, p: Prediction, purpose: Purpose): { readonly label: string; readonly share: number }[] {
+export function doubtsOf(figure: FigureId, p: Prediction, purpose: Purpose): { readonly label: string; readonly share: number }[] {
   return (Object.entries(sensitivities(p, purpose)[figure]) as [DoubtfulInput, number][])
     .map(([input, per]) => ({ label: inputs[input].label, share: per * doubtOf(input, p) }))
     .filter(({ share }) => share > 1e-3)

@@ -22,6 +22,8 @@ export interface Motion {
   readonly limiter: Uint8Array
   /** s per layer, travels and retractions included. */
   readonly layerTime: Float64Array
+  /** s per layer, before any was slowed so that it takes its least time. */
+  readonly layerUnslowed: Float64Array
   /** What the asked speeds of each layer were multiplied by so that it takes its least time; 1 where nothing was slowed. */
   readonly layerScale: Float64Array
 }
@@ -80,6 +82,7 @@ function unplanned({ layerStart, feature }: Toolpath): Motion {
     acceleration: new Float32Array(sharedRoom(4 * moves)),
     limiter: new Uint8Array(sharedRoom(moves)),
     layerTime: new Float64Array(sharedRoom(8 * layers)),
+    layerUnslowed: new Float64Array(sharedRoom(8 * layers)),
     layerScale: new Float64Array(sharedRoom(8 * layers)),
   }
 }
@@ -111,11 +114,12 @@ function planLayers(
       chunk.looksAhead = true
     }
     const { settings } = paces.of(path.scope[layerStart[layer]!] ?? 0)
-    let time = chunk.plan()
-    let scale = 1
+    const unslowed = chunk.plan()
+    let [time, scale] = [unslowed, 1]
     if (time < settings.minLayerTime) ({ time, scale } = slowDown(chunk, settings, time))
     if (layer < from) continue
     into.layerTime[layer] = time
+    into.layerUnslowed[layer] = unslowed
     into.layerScale[layer] = scale
     chunk.write(into, layerStart[layer]!)
     tick((layer + 1 - from) / (to - from))

@@ -28,6 +28,8 @@ export interface RealSpeed {
 
 export interface TimeFigures {
   readonly timeS: number
+  /** The same had no layer been slowed for its least time. */
+  readonly unslowedS: number
   readonly timeByFeatureS: Readonly<Record<TimeRow, number>>
   /** Share of the time spent laying plastic that each limiter holds; sums to 1. */
   readonly limiters: Readonly<Record<Limiter, number>>
@@ -68,6 +70,7 @@ export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number
     laying === 0 ? 0 : features.reduce((sum, _, i) => sum + (isLaid(i) ? timeByLimiter[i * limiters.length + limiter]! : 0), 0) / laying
   return {
     timeS: motion.layerTime.reduce((sum, time) => sum + time, 0),
+    unslowedS: motion.layerUnslowed.reduce((sum, time) => sum + time, 0),
     timeByFeatureS,
     limiters: Object.fromEntries(limiters.map((limiter, i) => [limiter, share(i)])) as Record<Limiter, number>,
     realSpeeds: Object.fromEntries(

@@ -1,63 +1,51 @@
 import { z } from 'zod'
-import { seenSurface, statedLoad } from '../figures/judge'
+import { figureOf, figures } from '../figures/figures'
+import { type Figure, type FigureId, figureIds } from '../figures/table/figure'
 import type { Purpose } from '../physics/strength/purpose'
 import type { Prediction } from '../pipeline/predict'
 import type { Scored } from './dominance'
 
-/** Figures that a search may weigh against each other. */
-export const figureNames = ['time', 'filament', 'cost', 'surface', 'gloss', 'strength', 'sway', 'strings'] as const
-export type FigureName = (typeof figureNames)[number]
+/** Of one variant, in base units, and how many risks would stop it. One that was kept before a figure was thought of lacks it. */
+export type Figures = Readonly<Partial<Record<FigureId, number>>> & { readonly stops: number }
 
-/** Of one variant, in base units, and how many risks would stop it. */
-export type Figures = Readonly<Record<FigureName, number>> & { readonly stops: number }
+/** The same with every figure: not a number where it is not known. */
+export type AllFigures = Readonly<Record<FigureId, number>> & { readonly stops: number }
+export const withAll = (known: Figures): AllFigures => ({
+  ...(Object.fromEntries(figureIds.map((id) => [id, known[id] ?? Number.NaN])) as Record<FigureId, number>),
+  stops: known.stops,
+})
 
 export const figuresSchema: z.ZodType<Figures> = z.object({
-  ...(Object.fromEntries(figureNames.map((name) => [name, z.number()])) as Record<FigureName, z.ZodNumber>),
+  ...(Object.fromEntries(figureIds.map((id) => [id, z.number().optional()])) as Record<FigureId, z.ZodOptional<z.ZodNumber>>),
   stops: z.number().int(),
 })
 
-export const figuresOf = (p: Prediction, purpose: Purpose): Figures => ({
-  time: p.timeS,
-  filament: p.filament.massG,
-  cost: p.filament.cost,
-  surface: seenSurface(p, purpose).raMeanUm,
-  gloss: p.gloss.mean,
-  strength: statedLoad(p, purpose).loadN,
-  sway: p.sway.topMm,
-  strings: p.strings.index,
+export const figuresOf = (p: Prediction, purpose: Purpose): AllFigures => ({
+  ...(Object.fromEntries(figures.map(({ id, value }) => [id, value(p, purpose)])) as Record<FigureId, number>),
   stops: p.checks.filter(({ severity }) => severity === 'stop').length,
 })
 
-export const objectiveSchema = z.object({ figure: z.enum(figureNames), better: z.enum(['less', 'more']) })
+const figureSchema = z.enum(figureIds)
+export const objectiveSchema = z.object({ figure: figureSchema, better: z.enum(['less', 'more']) })
 export type Objective = z.infer<typeof objectiveSchema>
 
-/** Which way each figure is usually better; gloss is a matter of taste. */
-export const usuallyBetter: Readonly<Record<FigureName, Objective['better']>> = {
-  time: 'less',
-  filament: 'less',
-  cost: 'less',
-  surface: 'less',
-  gloss: 'more',
-  strength: 'more',
-  sway: 'less',
-  strings: 'less',
-}
+/** A figure with the way that is usually better. */
+export const usually = (figure: FigureId): Objective => ({ figure, better: figureOf[figure].better })
 
 export const figureLimitSchema = z.object({
-  figure: z.enum(figureNames),
+  figure: figureSchema,
   most: z.number().optional(),
   least: z.number().optional(),
 })
 export type FigureLimit = z.infer<typeof figureLimitSchema>
 
 /** Limits that a purpose sets, as limits of figures. */
-export const limitsOf = ({ limits }: Purpose): FigureLimit[] => [
-  ...(limits.maxTimeS === undefined ? [] : [{ figure: 'time' as const, most: limits.maxTimeS }]),
-  ...(limits.maxMassG === undefined ? [] : [{ figure: 'filament' as const, most: limits.maxMassG }]),
-  ...(limits.maxCost === undefined ? [] : [{ figure: 'cost' as const, most: limits.maxCost }]),
-  ...(limits.maxRaUm === undefined ? [] : [{ figure: 'surface' as const, most: limits.maxRaUm }]),
-  ...(limits.minLoadN === undefined ? [] : [{ figure: 'strength' as const, least: limits.minLoadN }]),
-]
+export const limitsOf = ({ limits }: Purpose): FigureLimit[] =>
+  figures.flatMap(({ id: figure, limit, better }: Figure): FigureLimit[] => {
+    const wanted = limit && limits[limit.name]
+    if (wanted === undefined) return []
+    return [better === 'less' ? { figure, most: wanted } : { figure, least: wanted }]
+  })
 
 export const meets = (figures: Figures, limits: readonly FigureLimit[]): boolean => missesOf(figures, limits) === 0
 
@@ -66,17 +54,21 @@ function missesOf(figures: Figures, limits: readonly FigureLimit[]): number {
   let misses = figures.stops
   for (const { figure, most, least } of limits) {
     const value = figures[figure]
-    if (most !== undefined && value > most) misses += (value - most) / Math.max(Math.abs(most), 1e-9)
-    if (least !== undefined && value < least) misses += (least - value) / Math.max(Math.abs(least), 1e-9)
+    if (value === undefined) misses += 1
+    else if (most !== undefined && value > most) misses += (value - most) / Math.max(Math.abs(most), 1e-9)
+    else if (least !== undefined && value < least) misses += (least - value) / Math.max(Math.abs(least), 1e-9)
   }
   return misses
 }
 
-/** What a search sees of a variant; one that cannot be printed is worse than any that can. */
+/** What a search sees of a variant; one that cannot be printed, or whose figure is not known, is worse than any that can. */
 export function scoreOf(figures: Figures | undefined, objectives: readonly Objective[], limits: readonly FigureLimit[]): Scored {
   if (!figures) return { costs: objectives.map(() => Infinity), misses: Infinity }
   return {
-    costs: objectives.map(({ figure, better }) => (better === 'less' ? figures[figure] : -figures[figure])),
+    costs: objectives.map(({ figure, better }) => {
+      const value = figures[figure]
+      return value === undefined ? Infinity : better === 'less' ? value : -value
+    }),
     misses: missesOf(figures, limits),
   }
 }

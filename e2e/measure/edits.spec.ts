@@ -20,7 +20,7 @@ test('from a typed value to its figures, on the scan', async ({ page }) => {
       await ledger.cell(setting, 0).click()
       // A value that has been before is remembered: a little is added each time.
       await page.keyboard.type(`${Number(round % 2 === 0 ? there : back) + round * 1e-4}`)
-      const figures = page.locator('[data-verdict=time] td').first()
+      const figures = page.locator('[data-row=time] td').first()
       const took = figures.evaluate((cell) => {
         const from = performance.now()
         const isOld = (): boolean => cell.querySelector('.opacity-40') !== null

@@ -24,8 +24,8 @@ test('the paper theme, four candidates', async ({ page }) => {
 test('figures opened, and the risks of a candidate', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
-  for (const figure of ['time', 'surface', 'strength']) await page.locator(`[data-verdict=${figure}] th button`).click()
-  await page.locator('[data-verdict=risks] td').nth(2).getByRole('button').click()
+  for (const figure of ['time', 'surface', 'strength']) await page.locator(`[data-row=${figure}] th button`).click()
+  await page.locator('[data-row=risks] td').nth(2).getByRole('button').click()
   await page.screenshot({ path: picture('ledger-open') })
 })
 

@@ -86,7 +86,7 @@ test('at 1280 × 800 four candidates, the verdict and twelve rows stand without 
   await ledger.settled()
   await expect(ledger.columns.nth(3)).toBeInViewport({ ratio: 1 })
   const inView = await page
-    .locator('[data-verdict], [data-setting]')
+    .locator('[data-row], [data-setting]')
     .evaluateAll((rows) => rows.filter((row) => row.getBoundingClientRect().bottom <= innerHeight).length)
   expect(inView).toBeGreaterThanOrEqual(10 + 12)
   await ledger.menu(1, 'Remove')

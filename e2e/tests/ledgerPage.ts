@@ -32,8 +32,8 @@ export class LedgerPage {
   /** Waits until every column has its figures and everything is saved. */
   async settled(): Promise<void> {
     await expect(this.page.getByRole('grid')).toBeVisible()
-    await expect(this.page.locator('[data-verdict=risks] td .animate-pulse')).toHaveCount(0, { timeout: 40_000 })
-    await expect(this.page.locator('[data-verdict=time] td .opacity-40')).toHaveCount(0, { timeout: 40_000 })
+    await expect(this.page.locator('[data-row=risks] td .animate-pulse')).toHaveCount(0, { timeout: 40_000 })
+    await expect(this.page.locator('[data-row=time] td .opacity-40')).toHaveCount(0, { timeout: 40_000 })
     await expect(this.page.getByText('Saved', { exact: true })).toBeVisible()
   }
 
@@ -45,8 +45,8 @@ export class LedgerPage {
     return this.columns.allInnerTexts()
   }
 
-  figure(verdict: string, column: number): Locator {
-    return this.page.locator(`[data-verdict=${verdict}] td`).nth(column)
+  figure(id: string, column: number): Locator {
+    return this.page.locator(`[data-row=${id}] td`).nth(column)
   }
 
   cell(setting: string, column: number): Locator {
@@ -54,8 +54,8 @@ export class LedgerPage {
   }
 
   /** A figure without what it is compared with. */
-  value(verdict: string, column: number): Locator {
-    return this.figure(verdict, column).locator('[data-figure]')
+  value(id: string, column: number): Locator {
+    return this.figure(id, column).locator('[data-figure]')
   }
 
   /** Every figure that stands in a column. */

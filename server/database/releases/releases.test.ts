@@ -91,6 +91,7 @@ describe.each(dumps)('a desk left by %s', (dump) => {
         })),
       ),
     }
-    await expect(`${JSON.stringify(shown, null, 2)}\n`).toMatchFileSnapshot(`${release}.shown.txt`)
+    // Figures that were thought of since stand beside those that it knew.
+    expect(shown).toMatchObject(JSON.parse(readFileSync(join(folder, `${release}.shown.json`), 'utf8')))
   })
 })

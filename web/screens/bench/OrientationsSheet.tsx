@@ -1,7 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import { seenSurface, statedLoad } from '@sable/core/figures/judge'
+import { seenSurface, statedLoad } from '@sable/core/figures/table/stated'
 import { cornersOf } from '@sable/core/mesh/cornersOf'
 import { type Orientation, sixOrientations } from '@sable/core/mesh/orientations'
 import { carriedTo } from '@sable/core/physics/strength/carriedTo'

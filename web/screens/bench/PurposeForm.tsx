@@ -1,3 +1,4 @@
+import { limitNames } from '@sable/core/figures/figures'
 import { seenParts } from '@sable/core/physics/finish/surfaceFigures'
 import { type LimitName, noPurpose, type Purpose, purposeSchema } from '@sable/core/physics/strength/purpose'
 import { loadKinds } from '@sable/core/physics/strength/strengthFigures'
@@ -6,7 +7,6 @@ import { typedNumber } from '@sable/core/units/typedNumber'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'
 import { useDraft } from '../../ui/useDraft'
-import { limitNames } from './limits'
 
 /** A limit as a person types it: hours and minutes are minutes here, the rest is in the core's units. */
 const fields: Readonly<Record<LimitName, { readonly label: string; readonly unit: string; readonly per: number }>> = {

@@ -1,9 +1,9 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { Shelf } from '@sable/contract/shelf'
+import { figureRows } from '@sable/core/figures/figures'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import Papa from 'papaparse'
 import { cellsOf, ledgerRows } from './ledger/rows'
-import { verdicts } from './ledger/verdicts/verdicts'
 
 /** The whole ledger as CSV: a row a figure or setting, a column a candidate; numbers in base units, unrounded. */
 export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: readonly (Prediction | undefined)[]): string {
@@ -12,9 +12,9 @@ export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: rea
     unit,
     ...predictions.map((p) => (p ? value(p) : '')),
   ]
-  const figures = verdicts.flatMap((verdict) => [
-    verdict,
-    ...(verdict.parts ?? []).map((part) => ({ ...part, label: `${verdict.label}: ${part.label}` })),
+  const figures = figureRows.flatMap((row) => [
+    row,
+    ...(row.parts ?? []).map((part) => ({ ...part, label: `${row.label}: ${part.label}` })),
   ])
   const cells = content.candidates.map((candidate) => cellsOf(candidate, undefined, shelf))
   const settings = ledgerRows(shelf).flatMap(({ rows }) =>
@@ -26,10 +26,10 @@ export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: rea
   )
   return Papa.unparse([
     ['', 'unit', ...content.candidates.map(({ name }) => name)],
-    ...figures.map((verdict) =>
-      figure(verdict.label, verdict.base, (p) => {
+    ...figures.map((row) =>
+      figure(row.label, row.base, (p) => {
         // Where a column tells another thing than its row, that thing has a row of its own.
-        const { value, base } = verdict.of(p, content.purpose)
+        const { value, base } = row.of(p, content.purpose)
         return base === undefined ? value : ''
       }),
     ),

@@ -1,7 +1,8 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { Candidate } from '@sable/contract/lineup'
-import { judge } from '@sable/core/figures/judge'
+import { limitedBy } from '@sable/core/figures/figures'
+import { judge } from '@sable/core/figures/limits'
 import { readProfileFile, writeProfileFile } from '@sable/core/formats/profileFile'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { InputError } from '@sable/core/units/errors'
@@ -18,7 +19,7 @@ import { Menu, MenuItem, MenuSeparator } from '../../../ui/Menu'
 import type { Refusal } from '../../../ui/Notice'
 import { shelfActions } from '../../shelf/shelfStore'
 import { EditableText } from '../EditableText'
-import { limitNouns, limitWords, shownLimit } from '../limits'
+import { limitWords, shownLimit } from '../limits'
 
 interface Props {
   readonly candidate: Candidate
@@ -149,11 +150,11 @@ function Standing({ id, purpose }: { id: string; purpose: Purpose }) {
   if (judged.length === 0) return null
   const missed = judged.filter(({ met }) => !met)
   const told = judged
-    .map(({ limit, wanted, has, met }) => `${met ? '✓' : '✗'} ${limitWords[limit](wanted)}, has ${shownLimit(limit, has)}`)
+    .map(({ limit, wanted, has, met }) => `${met ? '✓' : '✗'} ${limitWords(limit, wanted)}, has ${shownLimit(limit, has)}`)
     .join('\n')
   return (
     <span title={told} className={`text-[11px] whitespace-nowrap ${missed.length === 0 ? 'text-better' : 'text-worse'}`}>
-      {missed.length === 0 ? 'meets all' : `misses ${missed.map(({ limit }) => limitNouns[limit]).join(', ')}`}
+      {missed.length === 0 ? 'meets all' : `misses ${missed.map(({ limit }) => limitedBy(limit).noun).join(', ')}`}
     </span>
   )
 }

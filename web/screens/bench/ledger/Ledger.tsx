@@ -3,7 +3,7 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import { type Shelf, setupOf } from '@sable/contract/shelf'
-import type { DoubtfulFigure } from '@sable/core/doubt/doubt'
+import type { FigureId } from '@sable/core/figures/table/figure'
 import type { SettingName } from '@sable/core/profile/settings'
 import type { Profile } from '@sable/core/shelf/profile'
 import { useMemo, useRef, useState } from 'react'
@@ -19,6 +19,7 @@ import { AddCandidate } from './AddCandidate'
 import { ColumnHeader } from './ColumnHeader'
 import { Converters } from './Converters'
 import { EachPrinterSheet } from './EachPrinterSheet'
+import { FigureRows } from './FigureRows'
 import { LayersDrawer } from './LayersDrawer'
 import { MeasureNext } from './MeasureNext'
 import { OverrideRow } from './OverrideRow'
@@ -27,7 +28,6 @@ import { restrictToHorizontal } from './restrictToHorizontal'
 import { type Cell, cellsOf, filterRows, ledgerRows } from './rows'
 import { SettingRows } from './SettingRows'
 import { useLedgerKeys } from './useLedgerKeys'
-import { VerdictRows } from './VerdictRows'
 import { WhyDrawer } from './WhyDrawer'
 
 interface Props {
@@ -39,7 +39,7 @@ interface Props {
 
 /** What is open beside the ledger: one thing at a time. */
 type Beside = { readonly candidateId: string } & (
-  | { readonly kind: 'why'; readonly figure: DoubtfulFigure }
+  | { readonly kind: 'why'; readonly figure: FigureId }
   | { readonly kind: 'layers'; readonly name: SettingName }
   | { readonly kind: 'changes'; readonly before: Candidate }
 )
@@ -196,7 +196,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
                   {candidates.length < 4 && <th aria-hidden className="sticky top-0 z-20 border-b border-line bg-ground" />}
                 </tr>
               </thead>
-              <VerdictRows
+              <FigureRows
                 candidates={candidates}
                 purpose={content.purpose}
                 onWhy={(figure, candidateId) => setBeside({ kind: 'why', figure, candidateId })}

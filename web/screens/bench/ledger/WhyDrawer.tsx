@@ -3,7 +3,9 @@ import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { type Lever, leversFor } from '@sable/core/advice/levers'
 import { explain } from '@sable/core/advice/why'
-import { type DoubtfulFigure, rangeOf } from '@sable/core/doubt/doubt'
+import { rangeOf } from '@sable/core/doubt/doubt'
+import { figureOf } from '@sable/core/figures/figures'
+import type { FigureId, FigureRow } from '@sable/core/figures/table/figure'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import { signed } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
@@ -13,11 +15,9 @@ import { setValues } from '../../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
 import { Drawer } from '../../../ui/Drawer'
-import type { Verdict } from './verdicts/verdict'
-import { verdicts } from './verdicts/verdicts'
 
 interface Props {
-  readonly figure: DoubtfulFigure
+  readonly figure: FigureId
   readonly candidate: Candidate
   readonly content: LineupContent
   readonly part: StoredPart
@@ -29,9 +29,8 @@ interface Props {
 export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: Props) {
   const prediction = useForecasts((all) => all[candidate.id]?.prediction)
   const request = requestFor(candidate, content, part, shelf)
-  const verdict = verdicts.find(({ id }) => id === figure)
-  if (!verdict) return null
-  const title = `${verdict.label} of ${candidate.name}`
+  const row = figureOf[figure]
+  const title = `${row.label} of ${candidate.name}`
   if (!prediction || !request) {
     return (
       <Drawer title={title} onClose={onClose}>
@@ -39,7 +38,7 @@ export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: 
       </Drawer>
     )
   }
-  const { value, text, unit } = verdict.of(prediction, content.purpose)
+  const { value, text, unit } = row.of(prediction, content.purpose)
   const told = explain(figure, prediction, request.setup, content.purpose)
   const scale = value === 0 ? 0 : Number(text.replace(',', '.')) / value
   const shown = (v: number): string => Number((v * scale).toPrecision(3)).toString()
@@ -86,7 +85,7 @@ export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: 
         </ul>
       </Section>
       <Section title="What would move it">
-        <Levers verdict={verdict} candidate={candidate} prediction={prediction} content={content} part={part} shelf={shelf} />
+        <Levers row={row} candidate={candidate} prediction={prediction} content={content} part={part} shelf={shelf} />
       </Section>
     </Drawer>
   )
@@ -106,13 +105,13 @@ interface Tried {
 
 /** Single changes, each really computed, the most telling first. */
 function Levers({
-  verdict,
+  row,
   candidate,
   prediction,
   content,
   part,
   shelf,
-}: Omit<Props, 'figure' | 'onClose'> & { readonly verdict: Verdict; readonly prediction: Prediction }) {
+}: Omit<Props, 'figure' | 'onClose'> & { readonly row: FigureRow; readonly prediction: Prediction }) {
   const [tried, setTried] = useState<readonly Tried[]>([])
   const [running, setRunning] = useState<{ readonly of: number } | undefined>()
   const stop = useRef<Int32Array>(undefined)
@@ -143,18 +142,18 @@ function Levers({
       if (Atomics.load(own, 0) === 0) setRunning(undefined)
     }
   }
-  const now = verdict.of(prediction, content.purpose).value
+  const now = row.of(prediction, content.purpose).value
   const rows = tried
     .map(({ lever, prediction: p }) => ({
       lever,
-      change: now === 0 ? 0 : verdict.of(p, content.purpose).value / now - 1,
-      gained: verdict.of(p, content.purpose).value - now,
+      change: now === 0 ? 0 : row.of(p, content.purpose).value / now - 1,
+      gained: row.of(p, content.purpose).value - now,
       minutes: (p.timeS - prediction.timeS) / 60,
       grams: p.filament.massG - prediction.filament.massG,
     }))
     .filter(({ change }) => Math.abs(change) >= 0.005)
     .sort((a, b) => Math.abs(b.change) - Math.abs(a.change))
-  const isForce = verdict.base === 'N'
+  const isForce = row.base === 'N'
   return (
     <>
       {running ? (
@@ -184,7 +183,7 @@ function Levers({
             {rows.map(({ lever, change, gained, minutes, grams }) => (
               <tr key={lever.label} className="border-t border-line/60">
                 <td className="py-1">{lever.label}</td>
-                <td className={`figure text-right ${toneOf(change, verdict.better)}`}>{signed(100 * change, 0)} %</td>
+                <td className={`figure text-right ${toneOf(change, row)}`}>{signed(100 * change, 0)} %</td>
                 <td className="figure text-right text-muted">{signed(minutes, 1)}</td>
                 <td className="figure text-right text-muted">{signed(grams, 1)}</td>
                 {isForce && <td className="figure text-right">{minutes > 0.05 && gained > 0 ? (gained / minutes).toFixed(1) : '–'}</td>}
@@ -206,5 +205,5 @@ function Levers({
   )
 }
 
-const toneOf = (change: number, better: Verdict['better']): string =>
-  better === 'neither' ? '' : change < 0 === (better === 'less') ? 'text-better' : 'text-worse'
+const toneOf = (change: number, { better, taste }: FigureRow): string =>
+  taste ? '' : change < 0 === (better === 'less') ? 'text-better' : 'text-worse'

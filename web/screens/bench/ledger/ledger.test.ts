@@ -1,4 +1,6 @@
 import type { LineupContent } from '@sable/contract/lineup'
+import { compareRow } from '@sable/core/figures/compareRow'
+import { figures } from '@sable/core/figures/figures'
 import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { InputError } from '@sable/core/units/errors'
 import fc from 'fast-check'
@@ -8,10 +10,8 @@ import { lineupCsv } from '../lineupCsv'
 import { clearCells, fillRight, pasteCells, typeInto } from './cellEdits'
 import { cellsOf, filterRows, formatValue, ledgerRows } from './rows'
 import { at, clamp, contains, move } from './selection'
-import { compareRow } from './verdicts/compareRow'
-import { verdicts } from './verdicts/verdicts'
 
-const timeRows = verdicts.find(({ id }) => id === 'time')?.parts ?? []
+const timeRows = figures.find(({ id }) => id === 'time')?.parts ?? []
 
 const candidate = (id: string, values = {}) => ({
   id,
@@ -148,13 +148,13 @@ describe('the selection', () => {
 
 describe('comparing with the first column', () => {
   it('tells change, sense and length of bar', () => {
-    const [first, less, more, none] = compareRow([100, 68, 150, undefined], 'less')
+    const [first, less, more, none] = compareRow([100, 68, 150, undefined], { better: 'less' })
     expect(first).toEqual({ bar: 100 / 150, change: '', sense: 'same' })
     expect(less).toEqual({ bar: 68 / 150, change: '−32 %', sense: 'better' })
     expect(more).toEqual({ bar: 1, change: '+50 %', sense: 'worse' })
     expect(none?.change).toBe('')
-    expect(compareRow([100, 68], 'more')[1]?.sense).toBe('worse')
-    expect(compareRow([0, 5], 'less')[1]?.change).toBe('')
+    expect(compareRow([100, 68], { better: 'more' })[1]?.sense).toBe('worse')
+    expect(compareRow([0, 5], { better: 'less' })[1]?.change).toBe('')
   })
 })
 

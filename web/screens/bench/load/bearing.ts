@@ -1,4 +1,4 @@
-import { type StatedLoad, statedLoad } from '@sable/core/figures/judge'
+import { type StatedLoad, statedLoad } from '@sable/core/figures/table/stated'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import { bearsIn } from '@sable/core/views/bearsMask'

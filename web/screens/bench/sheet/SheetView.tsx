@@ -1,13 +1,13 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import { judge } from '@sable/core/figures/judge'
+import { figureRows, limitedBy } from '@sable/core/figures/figures'
+import { judge } from '@sable/core/figures/limits'
 import { useForecasts } from '../../../predictions/predictionStore'
 import { Button } from '../../../ui/Button'
 import { today } from '../../../ui/today'
 import { type Cell, cellsOf, ledgerRows } from '../ledger/rows'
-import { verdicts } from '../ledger/verdicts/verdicts'
-import { limitNouns, purposeWords, shownLimit } from '../limits'
+import { purposeWords, shownLimit } from '../limits'
 import { cautionsFor } from './cautions'
 
 interface Props {
@@ -68,11 +68,11 @@ export function SheetView({ content, part, shelf }: Props) {
             </tr>
           </thead>
           <tbody>
-            {verdicts.map((verdict) => (
-              <tr key={verdict.id} className="border-t border-[#e0d6c6]">
-                <th className="text-left font-normal">{verdict.label}</th>
+            {figureRows.map((row) => (
+              <tr key={row.id} className="border-t border-[#e0d6c6]">
+                <th className="text-left font-normal">{row.label}</th>
                 {candidates.map(({ id }, i) => {
-                  const told = predictions[i] && verdict.of(predictions[i], content.purpose)
+                  const told = predictions[i] && row.of(predictions[i], content.purpose)
                   return (
                     <td key={id} className="figure text-right text-[9px]!">
                       {told ? `${told.text} ${told.unit}` : '…'}
@@ -159,5 +159,5 @@ const limitText = (judged: ReturnType<typeof judge>): string => {
   const missed = judged.filter(({ met }) => !met)
   return missed.length === 0
     ? 'all met'
-    : missed.map(({ limit, has }) => `misses ${limitNouns[limit]}: ${shownLimit(limit, has)}`).join(', ')
+    : missed.map(({ limit, has }) => `misses ${limitedBy(limit).noun}: ${shownLimit(limit, has)}`).join(', ')
 }

@@ -7,7 +7,7 @@ import type { Step } from '@sable/core/steps/trail'
 import { signedPercent } from '@sable/core/units/format'
 import clsx from 'clsx'
 import { GripVertical, TriangleAlert } from 'lucide-react'
-import { type Measure, measures, senseOf, signed } from './measures'
+import { columnsFor, type Measure, senseOf, signed } from './measures'
 import type { StepWords } from './stepWords'
 
 interface Scale {
@@ -107,7 +107,7 @@ export function StepRow({ step, words, isOff, before, after, refused, average, w
           </span>
         )}
       </td>
-      {measures.map((one) => {
+      {columnsFor(measure).map((one) => {
         const change = before && after && one.of(after, purpose) - one.of(before, purpose)
         const text = change === undefined ? '' : signed(one, change)
         const sense = change === undefined || text === '' ? 'same' : senseOf(one, change)
@@ -148,7 +148,7 @@ export function EndRow({ name, prediction, purpose, measure, scale }: Shared & {
           />
         )}
       </td>
-      {measures.map((one) => (
+      {columnsFor(measure).map((one) => (
         <td
           key={one.id}
           className={`figure border-b border-line text-right whitespace-nowrap ${one.id === measure.id ? 'font-semibold' : 'text-[12px]'}`}

@@ -27,7 +27,7 @@ import { tableCsv } from '../../../ui/TableSheet'
 import { useAddress } from '../../../ui/useAddress'
 import { BarGap, ViewBar } from '../../../ui/ViewBar'
 import { bestFirst } from './bestFirst'
-import { measures, senseOf, signed } from './measures'
+import { columnsFor, measures, senseOf, signed } from './measures'
 import { Sentence } from './Sentence'
 import { EndRow, StepRow } from './StepRow'
 import { stepWords } from './stepWords'
@@ -217,7 +217,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
               <colgroup>
                 <col style={{ width: 320 }} />
                 <col />
-                {measures.map(({ id }) => (
+                {columnsFor(measure).map(({ id }) => (
                   <col key={id} style={{ width: 86 }} />
                 ))}
               </colgroup>
@@ -228,7 +228,7 @@ function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to
                     {measure.label}
                     {average && `; ◇ on average over ${some.length} orders`}
                   </th>
-                  {measures.map(({ id, label }) => (
+                  {columnsFor(measure).map(({ id, label }) => (
                     <th key={id} className={`pb-1 text-right font-normal ${id === measure.id ? 'text-ink' : ''}`}>
                       {label}
                     </th>

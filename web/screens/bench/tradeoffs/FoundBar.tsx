@@ -1,5 +1,7 @@
 import type { Search } from '@sable/contract/search'
-import { type FigureLimit, figureNames, type Objective } from '@sable/core/search/figures'
+import { figureOf } from '@sable/core/figures/figures'
+import { figureIds } from '@sable/core/figures/table/figure'
+import type { FigureLimit, Objective } from '@sable/core/search/figures'
 import { Table2 } from 'lucide-react'
 import { Button, IconButton } from '../../../ui/Button'
 import { Menu, MenuItem, MenuSeparator } from '../../../ui/Menu'
@@ -7,7 +9,6 @@ import { SaveMenu } from '../../../ui/SaveMenu'
 import { Select } from '../../../ui/Select'
 import { useAddress } from '../../../ui/useAddress'
 import { BarGap, ViewBar } from '../../../ui/ViewBar'
-import { figureWords } from './figureWords'
 import { type Point, withLimit } from './plot'
 import { isRunning } from './useSearch'
 
@@ -24,7 +25,7 @@ interface Props {
   readonly onRemove: () => void
 }
 
-const figures = figureNames.map((id) => ({ id, name: figureWords[id].label }))
+const figures = figureIds.map((id) => ({ id, name: figureOf[id].label }))
 
 /** What is drawn of a search, by which limits, and which search. */
 export function FoundBar({ search, searches, axes: [x, y, colour, size], points, limits, onLimits, name, onTable, onRemove }: Props) {
@@ -48,7 +49,7 @@ export function FoundBar({ search, searches, axes: [x, y, colour, size], points,
             const has = limits.some(({ figure }) => figure === axis.figure)
             return (
               <MenuItem key={axis.figure} onSelect={() => onLimits(withLimit(limits, axis, has ? undefined : middleOf(points, axis)))}>
-                {has ? 'No limit of' : 'Limit'} {figureWords[axis.figure].label.toLowerCase()}
+                {has ? 'No limit of' : 'Limit'} {figureOf[axis.figure].label.toLowerCase()}
               </MenuItem>
             )
           })}

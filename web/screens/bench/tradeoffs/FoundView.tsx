@@ -2,7 +2,9 @@ import type { LineupContent } from '@sable/contract/lineup'
 import { MOST_CANDIDATES } from '@sable/contract/lineup'
 import type { FoundVariant, Search } from '@sable/contract/search'
 import type { Shelf } from '@sable/contract/shelf'
-import { type FigureLimit, figureNames, figuresOf, meets, type Objective, usuallyBetter } from '@sable/core/search/figures'
+import { figureOf } from '@sable/core/figures/figures'
+import { figureIds } from '@sable/core/figures/table/figure'
+import { type FigureLimit, figuresOf, meets, type Objective, usually } from '@sable/core/search/figures'
 import { type Dimension, startOf } from '@sable/core/search/space'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
@@ -16,7 +18,6 @@ import type { Refusal } from '../../../ui/Notice'
 import { useAddress } from '../../../ui/useAddress'
 import { useSize } from '../../../ui/useSize'
 import { FoundBar } from './FoundBar'
-import { figureWords } from './figureWords'
 import { HoverNote } from './HoverNote'
 import { Multiples } from './Multiples'
 import { PointPanel } from './PointPanel'
@@ -64,9 +65,9 @@ export function FoundView({ search, variants, secondsLeft, away, searches, conte
   const [table, setTable] = useState(false)
   const points = useMemo(() => pointsOf(variants), [variants])
   const axisOf = (name: string | undefined, otherwise: number): Objective => {
-    const figure = figureNames.find((one) => one === name)
+    const figure = figureIds.find((one) => one === name)
     const own = spec.objectives.find((objective) => objective.figure === figure)
-    return own ?? (figure ? { figure, better: usuallyBetter[figure] } : (spec.objectives[otherwise] ?? spec.objectives[0]!))
+    return own ?? (figure ? usually(figure) : (spec.objectives[otherwise] ?? spec.objectives[0]!))
   }
   const x = axisOf(address.get('x'), 0)
   const y = axisOf(address.get('y'), 1)
@@ -77,7 +78,8 @@ export function FoundView({ search, variants, secondsLeft, away, searches, conte
     return { figure, low, high }
   }
   const shades = shadesOf(colour)
-  const { label, unit, per } = figureWords[colour.figure]
+  const { label, plain } = figureOf[colour.figure]
+  const { unit, per } = plain
   const marks = useMarks(content)
   const good = useMemo(() => points.filter(({ figures }) => meets(figures, limits)), [points, limits])
   const named = useMemo(() => namedOf(points, limits), [points, limits])
@@ -175,7 +177,7 @@ export function FoundView({ search, variants, secondsLeft, away, searches, conte
             <div className="shrink-0">
               <p className="mb-1 text-[11.5px] text-muted">
                 {label}
-                {size && `; size: ${figureWords[size.figure].label.toLowerCase()}`}
+                {size && `; size: ${figureOf[size.figure].label.toLowerCase()}`}
               </p>
               <KeyStrip
                 of={{

@@ -1,8 +1,9 @@
 import type { SearchSpec } from '@sable/contract/search'
+import { figureOf } from '@sable/core/figures/figures'
 import type { Objective } from '@sable/core/search/figures'
 import { choicesOf, type Dimension } from '@sable/core/search/space'
 import { signedPercent } from '@sable/core/units/format'
-import { figureWords, shown } from './figureWords'
+import { shown } from './figureWords'
 import { choiceWords } from './PointPanel'
 import type { Point } from './plot'
 import type { Mark } from './Scatter'
@@ -40,8 +41,7 @@ export function HoverNote({
           against {first.name}:{' '}
           {axes
             .map(
-              ({ figure }) =>
-                `${signedPercent(point.figures[figure] / first.figures[figure] - 1)} ${figureWords[figure].label.toLowerCase()}`,
+              ({ figure }) => `${signedPercent(point.figures[figure] / first.figures[figure] - 1)} ${figureOf[figure].label.toLowerCase()}`,
             )
             .join(', ')}
         </p>

@@ -1,6 +1,7 @@
+import { figureOf } from '@sable/core/figures/figures'
 import type { Objective } from '@sable/core/search/figures'
 import { useState } from 'react'
-import { figureWords, shown } from './figureWords'
+import { shown } from './figureWords'
 
 /** A limit as a line; dragged or moved by arrows, and taken away by Delete. */
 export function LimitLine({
@@ -27,12 +28,12 @@ export function LimitLine({
   if (value === undefined) return null
   const at = to(value)
   const line = upright ? { x1: at, x2: at, y1: span[0], y2: span[1] } : { x1: span[0], x2: span[1], y1: at, y2: at }
-  const words = `${figureWords[axis.figure].label} ${axis.better === 'less' ? 'at most' : 'at least'} ${shown(axis.figure, value)}`
+  const words = `${figureOf[axis.figure].label} ${axis.better === 'less' ? 'at most' : 'at least'} ${shown(axis.figure, value)}`
   return (
     <g
       role="slider"
       tabIndex={0}
-      aria-label={`Limit of ${figureWords[axis.figure].label}`}
+      aria-label={`Limit of ${figureOf[axis.figure].label}`}
       aria-valuenow={value}
       aria-valuetext={words}
       className={upright ? 'cursor-ew-resize' : 'cursor-ns-resize'}

@@ -1,8 +1,8 @@
+import { figureOf } from '@sable/core/figures/figures'
 import { type FigureLimit, meets, type Objective } from '@sable/core/search/figures'
 import clsx from 'clsx'
 import { memo } from 'react'
-import { figureWords } from './figureWords'
-import { type Box, extentOf, isIn, type Point } from './plot'
+import { type Box, extentOf, isIn, isKnown, type Point } from './plot'
 
 const WIDTH = 116
 const HEIGHT = 74
@@ -35,7 +35,7 @@ export const Multiples = memo(function Multiples({ points, objectives, limits, b
             >
               <Small points={points} x={a} y={b} limits={limits} brush={brush} />
               <span className="block w-[116px] truncate text-[10.5px] text-muted">
-                {figureWords[b.figure].label} by {figureWords[a.figure].label.toLowerCase()}
+                {figureOf[b.figure].label} by {figureOf[a.figure].label.toLowerCase()}
               </span>
             </button>
           </li>
@@ -61,7 +61,7 @@ function Small({
   const [lowX, highX] = extentOf(points.map(({ figures }) => figures[x.figure]))
   const [lowY, highY] = extentOf(points.map(({ figures }) => figures[y.figure]))
   let [plain, out, bright] = ['', '', '']
-  for (const point of points) {
+  for (const point of points.filter(isKnown(x.figure, y.figure))) {
     const px = ((point.figures[x.figure] - lowX) / (highX - lowX)) * (WIDTH - 6) + 3
     const py = HEIGHT - 3 - ((point.figures[y.figure] - lowY) / (highY - lowY)) * (HEIGHT - 6)
     const dot = `M${px.toFixed(1)} ${py.toFixed(1)}h0`
@@ -71,7 +71,7 @@ function Small({
   }
   return (
     <svg width={WIDTH} height={HEIGHT} aria-hidden strokeLinecap="round">
-      <title>{`${figureWords[y.figure].label} by ${figureWords[x.figure].label}`}</title>
+      <title>{`${figureOf[y.figure].label} by ${figureOf[x.figure].label}`}</title>
       <path d={out} className="stroke-strong" strokeWidth={2.5} />
       <path d={plain} className="stroke-better" strokeWidth={3} />
       <path d={bright} className="stroke-lantern" strokeWidth={4} />

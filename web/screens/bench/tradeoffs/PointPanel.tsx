@@ -1,11 +1,12 @@
 import type { SearchSpec } from '@sable/contract/search'
+import { figureOf } from '@sable/core/figures/figures'
+import { type FigureId, figureIds } from '@sable/core/figures/table/figure'
 import { definitionOf } from '@sable/core/profile/settings'
-import { type FigureName, figureNames, usuallyBetter } from '@sable/core/search/figures'
 import { choicesOf, type Dimension } from '@sable/core/search/space'
 import { inWords } from '@sable/core/units/format'
 import clsx from 'clsx'
 import { Button } from '../../../ui/Button'
-import { difference, figureWords, shown } from './figureWords'
+import { difference, shown } from './figureWords'
 import type { Named, Point } from './plot'
 import type { Mark } from './Scatter'
 
@@ -61,7 +62,7 @@ export function PointPanel({ spec, point, named, first, nameOf, onPick, onTake }
             })}
           </dl>
           <dl className="mt-2 border-t border-line/60 pt-1">
-            {figureNames.map((figure) => (
+            {figureIds.map((figure) => (
               <FigureRow key={figure} figure={figure} value={point.figures[figure]} before={first?.figures[figure]} />
             ))}
           </dl>
@@ -76,13 +77,13 @@ export function PointPanel({ spec, point, named, first, nameOf, onPick, onTake }
   )
 }
 
-function FigureRow({ figure, value, before }: { figure: FigureName; value: number; before: number | undefined }) {
+function FigureRow({ figure, value, before }: { figure: FigureId; value: number; before: number | undefined }) {
   const by = before === undefined ? undefined : value - before
   const text = by === undefined ? '' : difference(figure, by)
-  const isBetter = by !== undefined && by < 0 === (usuallyBetter[figure] === 'less')
+  const isBetter = by !== undefined && by < 0 === (figureOf[figure].better === 'less')
   return (
     <div className="flex items-baseline justify-between gap-2 py-px">
-      <dt className="text-muted">{figureWords[figure].label}</dt>
+      <dt className="text-muted">{figureOf[figure].label}</dt>
       <dd className="figure text-right whitespace-nowrap">
         {shown(figure, value)}
         {text !== '' && (

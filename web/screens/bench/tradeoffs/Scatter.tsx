@@ -1,19 +1,20 @@
-import { type FigureLimit, type FigureName, meets, type Objective } from '@sable/core/search/figures'
+import { figureOf } from '@sable/core/figures/figures'
+import type { FigureId } from '@sable/core/figures/table/figure'
+import { type FigureLimit, meets, type Objective } from '@sable/core/search/figures'
 import { memo, type PointerEvent, useMemo, useRef, useState } from 'react'
 import { scaleColour } from '../../../drawing/palettes'
 import { ticksBetween } from '../../../drawing/ticks'
-import { figureWords } from './figureWords'
 import { LimitLine } from './LimitLine'
-import { type Box, beatenBy, extentOf, frontAlong, limitOn, type Named, nearestPoint, type Point } from './plot'
+import { type Box, beatenBy, extentOf, frontAlong, isKnown, limitOn, type Named, nearestPoint, type Point } from './plot'
 
 /** A candidate of the ledger, for comparison. */
 export interface Mark {
   readonly name: string
-  readonly figures: Readonly<Record<FigureName, number>>
+  readonly figures: Readonly<Record<FigureId, number>>
 }
 
 export interface Shades {
-  readonly figure: FigureName
+  readonly figure: FigureId
   readonly low: number
   readonly high: number
 }
@@ -49,7 +50,7 @@ export function Scatter(props: Props) {
   const frame = useRef<SVGSVGElement>(null)
   const [drag, setDrag] = useState<readonly [number, number]>()
   const scales = useMemo(() => {
-    const of = (figure: FigureName) => [...points, ...marks].map(({ figures }) => figures[figure])
+    const of = (figure: FigureId) => [...points, ...marks].map(({ figures }) => figures[figure])
     const [lowX, highX] = extentOf([...of(x.figure), ...around(limits, x.figure)])
     const [lowY, highY] = extentOf([...of(y.figure), ...around(limits, y.figure)])
     const [w, h] = [width - LEFT - RIGHT, height - TOP - BOTTOM]
@@ -91,7 +92,7 @@ export function Scatter(props: Props) {
       width={width}
       height={height}
       role="img"
-      aria-label={`${points.length} variants by ${figureWords[x.figure].label} and ${figureWords[y.figure].label}; ${front.length} of them are on the front`}
+      aria-label={`${points.length} variants by ${figureOf[x.figure].label} and ${figureOf[y.figure].label}; ${front.length} of them are on the front`}
       data-chart="trade-offs"
       className="touch-none select-none"
       onPointerDown={(event) => {
@@ -189,7 +190,7 @@ export function Scatter(props: Props) {
 }
 
 /** A limit must be in sight to be dragged. */
-const around = (limits: readonly FigureLimit[], figure: FigureName): number[] => {
+const around = (limits: readonly FigureLimit[], figure: FigureId): number[] => {
   const limit = limitOn(limits, figure)
   return limit === undefined ? [] : [limit]
 }
@@ -201,14 +202,15 @@ interface Scales {
   readonly toY: (value: number) => number
 }
 
-function Axes({ x, y, scales, width, height }: { x: FigureName; y: FigureName; scales: Scales; width: number; height: number }) {
-  const ticks = (figure: FigureName, [low, high]: readonly [number, number], wanted: number) =>
-    ticksBetween(low / figureWords[figure].per, high / figureWords[figure].per, wanted).map((value) => ({
-      value: value * figureWords[figure].per,
+function Axes({ x, y, scales, width, height }: { x: FigureId; y: FigureId; scales: Scales; width: number; height: number }) {
+  const ticks = (figure: FigureId, [low, high]: readonly [number, number], wanted: number) =>
+    ticksBetween(low / figureOf[figure].plain.per, high / figureOf[figure].plain.per, wanted).map((value) => ({
+      value: value * figureOf[figure].plain.per,
       text: String(Number(value.toPrecision(6))),
     }))
-  const name = (figure: FigureName): string => {
-    const { label, unit } = figureWords[figure]
+  const name = (figure: FigureId): string => {
+    const { label, plain } = figureOf[figure]
+    const { unit } = plain
     return unit === '' ? label : `${label}, ${unit}`
   }
   return (
@@ -253,15 +255,15 @@ const Dots = memo(function Dots({
   limits,
 }: {
   points: readonly Point[]
-  x: FigureName
-  y: FigureName
+  x: FigureId
+  y: FigureId
   scales: Scales
   colour: Shades
   size: Shades | undefined
   limits: readonly FigureLimit[]
 }) {
   const paths = new Map<string, { d: string; fill: string | undefined; r: number }>()
-  for (const { figures } of points) {
+  for (const { figures } of points.filter(isKnown(x, y))) {
     const good = meets(figures, limits)
     const shade = stepOf(figures[colour.figure], colour, SHADES)
     const r = size ? SIZES[stepOf(figures[size.figure], size, SIZES.length)]! : 4

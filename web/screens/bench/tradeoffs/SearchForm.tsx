@@ -1,17 +1,18 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { LARGEST_BUDGET, type SearchSpec } from '@sable/contract/search'
 import type { Shelf } from '@sable/contract/shelf'
+import { figureOf } from '@sable/core/figures/figures'
+import { type FigureId, figureIds } from '@sable/core/figures/table/figure'
 import { sixOrientations } from '@sable/core/mesh/orientations'
 import { definitionOf, isSettingName, type SettingName, settingNames } from '@sable/core/profile/settings'
 import { sizeOf } from '@sable/core/search/explore'
-import { type FigureName, figureNames, limitsOf, type Objective, usuallyBetter } from '@sable/core/search/figures'
+import { limitsOf, type Objective, usually } from '@sable/core/search/figures'
 import type { Dimension } from '@sable/core/search/space'
 import { Plus, X } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Button, IconButton } from '../../../ui/Button'
 import { Menu, MenuItem, MenuLabel } from '../../../ui/Menu'
 import { Select } from '../../../ui/Select'
-import { figureWords } from './figureWords'
 import { parseChoices } from './parseChoices'
 
 /** Something that may vary, as it is being typed. */
@@ -45,7 +46,7 @@ export function SearchForm({ content, lineupId, shelf, before, onBegin }: Props)
   const [baseId, setBaseId] = useState(content.candidates[0]?.id ?? '')
   const [drafts, setDrafts] = useState<readonly Draft[]>(() => (before ? before.dimensions.map(asDraft) : usual))
   const [objectives, setObjectives] = useState<readonly Objective[]>(
-    () => before?.objectives ?? (['time', 'surface', 'strength'] as const).map((figure) => ({ figure, better: usuallyBetter[figure] })),
+    () => before?.objectives ?? (['time', 'surface', 'strength'] as const).map(usually),
   )
   const [budget, setBudget] = useState(String(before?.budget ?? 300))
   const [seed, setSeed] = useState(String(before?.seed ?? 1))
@@ -169,7 +170,7 @@ export function SearchForm({ content, lineupId, shelf, before, onBegin }: Props)
         <div>
           <h3 className="mb-2 text-[12.5px] font-semibold text-lantern-ink">Matters</h3>
           <ul className="space-y-1">
-            {figureNames.map((figure) => (
+            {figureIds.map((figure) => (
               <Matters key={figure} figure={figure} objectives={objectives} onChange={setObjectives} />
             ))}
           </ul>
@@ -214,12 +215,12 @@ function Matters({
   objectives,
   onChange,
 }: {
-  figure: FigureName
+  figure: FigureId
   objectives: readonly Objective[]
   onChange: (objectives: readonly Objective[]) => void
 }) {
   const own = objectives.find((objective) => objective.figure === figure)
-  const better = own?.better ?? usuallyBetter[figure]
+  const better = own?.better ?? figureOf[figure].better
   return (
     <li className="flex h-7 items-center justify-between text-[12.5px]">
       <label className="flex items-center gap-2">
@@ -228,14 +229,12 @@ function Matters({
           checked={own !== undefined}
           onChange={(event) =>
             onChange(
-              event.target.checked
-                ? [...objectives, { figure, better: usuallyBetter[figure] }]
-                : objectives.filter((objective) => objective.figure !== figure),
+              event.target.checked ? [...objectives, usually(figure)] : objectives.filter((objective) => objective.figure !== figure),
             )
           }
           className="accent-lantern"
         />
-        {figureWords[figure].label}
+        {figureOf[figure].label}
       </label>
       {figure === 'gloss' && own ? (
         <Select

@@ -1,8 +1,9 @@
 import type { FoundVariant, SearchSpec } from '@sable/contract/search'
-import { figureNames } from '@sable/core/search/figures'
+import { figureOf } from '@sable/core/figures/figures'
+import { figureIds } from '@sable/core/figures/table/figure'
+
 import { choicesOf, type Dimension } from '@sable/core/search/space'
 import { type TableColumn, TableSheet } from '../../../ui/TableSheet'
-import { figureWords } from './figureWords'
 import { choiceWords, labelOf } from './PointPanel'
 
 /** Variants with their choices and figures. */
@@ -28,9 +29,10 @@ export function VariantTable({
       }
       return { label: labelOf(dimension), of }
     }),
-    ...figureNames.map((figure): TableColumn => {
-      const { label, unit, per, digits } = figureWords[figure]
-      return { label, unit, digits: figure === 'time' ? 1 : digits, of: (row) => scaled(variants[row]!.figures?.[figure], per) }
+    ...figureIds.map((figure): TableColumn => {
+      const { label, plain } = figureOf[figure]
+      const { unit, per, digits } = plain
+      return { label, unit, digits: unit === 'min' ? 1 : digits, of: (row) => scaled(variants[row]!.figures?.[figure], per) }
     }),
   ]
   return <TableSheet title={title} rowCount={variants.length} columns={columns} onClose={onClose} />

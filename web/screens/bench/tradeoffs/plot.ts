@@ -1,14 +1,21 @@
 import type { FoundVariant } from '@sable/contract/search'
-import { type FigureLimit, type FigureName, type Figures, figureNames, meets, type Objective } from '@sable/core/search/figures'
+import { type FigureId, figureIds } from '@sable/core/figures/table/figure'
+import { type AllFigures, type FigureLimit, meets, type Objective, withAll } from '@sable/core/search/figures'
 
 /** A variant that can be printed. */
 export interface Point {
   readonly variant: FoundVariant
-  readonly figures: Figures
+  readonly figures: AllFigures
 }
 
 export const pointsOf = (variants: readonly FoundVariant[]): Point[] =>
-  variants.flatMap((variant) => (variant.figures ? [{ variant, figures: variant.figures }] : []))
+  variants.flatMap((variant) => (variant.figures ? [{ variant, figures: withAll(variant.figures) }] : []))
+
+/** Whether a point has a place by these figures: one that was found before a figure was thought of lacks it. */
+export const isKnown =
+  (...by: readonly FigureId[]) =>
+  ({ figures }: Point): boolean =>
+    by.every((figure) => Number.isFinite(figures[figure]))
 
 /** From the least to the greatest with a little room, also where all are the same. */
 export function extentOf(values: readonly number[]): readonly [low: number, high: number] {
@@ -27,7 +34,7 @@ type Axis = Pick<Objective, 'figure' | 'better'>
 /** Points that no other one beats in both figures, along the first of them. */
 export function frontAlong(points: readonly Point[], x: Axis, y: Axis): Point[] {
   const cost = ({ figure, better }: Axis, { figures }: Point): number => (better === 'less' ? figures[figure] : -figures[figure])
-  const sorted = [...points].sort((a, b) => cost(x, a) - cost(x, b) || cost(y, a) - cost(y, b))
+  const sorted = points.filter(isKnown(x.figure, y.figure)).sort((a, b) => cost(x, a) - cost(x, b) || cost(y, a) - cost(y, b))
   const front: Point[] = []
   let best = Infinity
   for (const point of sorted) {
@@ -69,7 +76,7 @@ export interface Named {
 export function namedOf(points: readonly Point[], limits: readonly FigureLimit[]): Named[] {
   const good = points.filter(({ figures }) => meets(figures, limits))
   // Of those that are equally good, the fastest.
-  const best = (of: (figures: Figures) => number): Point | undefined =>
+  const best = (of: (figures: AllFigures) => number): Point | undefined =>
     good.reduce<Point | undefined>((low, next) => {
       if (!low) return next
       const by = of(next.figures) - of(low.figures) || next.figures.time - low.figures.time
@@ -105,8 +112,8 @@ export function nearestPoint(
 }
 
 export interface Box {
-  readonly x: FigureName
-  readonly y: FigureName
+  readonly x: FigureId
+  readonly y: FigureId
   readonly low: readonly [number, number]
   readonly high: readonly [number, number]
 }
@@ -120,7 +127,7 @@ export const withLimit = (limits: readonly FigureLimit[], { figure, better }: Ax
   ...(value === undefined ? [] : [better === 'less' ? { figure, most: value } : { figure, least: value }]),
 ]
 
-export const limitOn = (limits: readonly FigureLimit[], figure: FigureName): number | undefined => {
+export const limitOn = (limits: readonly FigureLimit[], figure: FigureId): number | undefined => {
   const own = limits.find((limit) => limit.figure === figure)
   return own?.most ?? own?.least
 }
@@ -138,7 +145,7 @@ export const limitsText = (limits: readonly FigureLimit[]): string =>
 export const limitsFrom = (text: string): FigureLimit[] =>
   text.split(',').flatMap((part) => {
     const [, name, side, value] = /^(\w+)([<>])(-?[\d.]+(?:e-?\d+)?)$/.exec(part) ?? []
-    const figure = figureNames.find((one) => one === name)
+    const figure = figureIds.find((one) => one === name)
     if (!figure || !Number.isFinite(Number(value))) return []
     return [side === '<' ? { figure, most: Number(value) } : { figure, least: Number(value) }]
   })

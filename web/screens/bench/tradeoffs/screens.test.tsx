@@ -1,5 +1,5 @@
 import type { FoundVariant, Search, SearchSpec } from '@sable/contract/search'
-import type { FigureLimit, Figures } from '@sable/core/search/figures'
+import type { AllFigures, FigureLimit } from '@sable/core/search/figures'
 import { fireEvent, render, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
@@ -12,8 +12,10 @@ import { type Box, limitOn, namedOf, type Point, pointsOf, withLimit } from './p
 import { Scatter } from './Scatter'
 import { SearchForm } from './SearchForm'
 
-const figures = (time: number, strength: number, stops = 0): Figures => ({
+const figures = (time: number, strength: number, stops = 0): AllFigures => ({
   time,
+  unslowed: time,
+  cooling: 1,
   strength,
   surface: 10,
   filament: 1,

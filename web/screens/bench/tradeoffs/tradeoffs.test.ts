@@ -1,13 +1,15 @@
 import type { FoundVariant } from '@sable/contract/search'
-import type { Figures } from '@sable/core/search/figures'
+import type { AllFigures } from '@sable/core/search/figures'
 import { describe, expect, it } from 'vitest'
 import { ticksBetween } from '../../../drawing/ticks'
 import { difference, shown } from './figureWords'
 import { parseChoices } from './parseChoices'
 import { beatenBy, extentOf, frontAlong, isIn, limitOn, limitsFrom, limitsText, namedOf, nearestPoint, pointsOf, withLimit } from './plot'
 
-const figures = (time: number, strength: number, surface = 10): Figures => ({
+const figures = (time: number, strength: number, surface = 10): AllFigures => ({
   time,
+  unslowed: time,
+  cooling: 1,
   strength,
   surface,
   filament: 1,
@@ -89,6 +91,17 @@ describe('points of a search', () => {
     expect(all[1]!.label).toBe('Smoothest within the time')
     expect(namedOf(points, [{ figure: 'time', most: 1 }])).toEqual([])
     expect(namedOf([{ ...points[0]!, figures: { ...points[0]!.figures, stops: 1 } }], [])).toEqual([])
+  })
+
+  it('that were found before a figure was thought of are read, and left out where they have no place', () => {
+    const { cooling: _, ...old } = figures(50, 99)
+    const all = pointsOf([...variants, { position: 6, choices: [6], figures: old }])
+    expect(all.at(-1)!.figures).toMatchObject({ time: 50, cooling: Number.NaN })
+    const ids = (front: typeof all): number[] => front.map(({ variant }) => variant.position)
+    expect(ids(frontAlong(all, time, strength))).toEqual([6])
+    expect(ids(frontAlong(all, { figure: 'cooling', better: 'more' }, time))).toEqual([0])
+    expect(extentOf(all.map((point) => point.figures.cooling)).every(Number.isFinite)).toBe(true)
+    expect(shown('cooling', all.at(-1)!.figures.cooling)).toBe('–')
   })
 
   it('are found near the pointer, and within a brush', () => {

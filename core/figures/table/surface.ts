@@ -1,7 +1,10 @@
-import { seenSurface } from '@sable/core/figures/judge'
-import { atHeight, fixed, percent, plain, type Verdict } from './verdict'
+import { facetRoughness, STAIR_COEFFICIENT } from '../../physics/finish/roughness'
+import { type Figure, fixed, inPlain, mm, row } from './figure'
+import { seenSurface } from './stated'
 
-export const surfaceVerdict: Verdict = {
+const plain = { unit: 'µm', per: 1, digits: 1 }
+
+export const surface: Figure = {
   id: 'surface',
   label: 'Surface Ra',
   base: 'µm',
@@ -17,6 +20,24 @@ export const surfaceVerdict: Verdict = {
       basis: 'calculated',
     }
   },
+  noun: 'surface',
+  plain,
+  value: (p, purpose) => seenSurface(p, purpose).raMeanUm,
+  shown: inPlain(plain),
+  limit: { name: 'maxRaUm', words: (wanted) => `surface under ${wanted}` },
+  explain: (p) => ({
+    equation: 'Ra = k·t / cos θ up to 70° from the vertical, 117.6·t when flat, 1.2 times that facing down; mean over the area',
+    terms: [
+      { label: 'layer height t', value: mm(p.settings.layerHeight, 2) },
+      { label: 'k', value: `${STAIR_COEFFICIENT.toFixed(1)} µm per mm` },
+      { label: 'a vertical wall', value: `${facetRoughness(p.settings.layerHeight, 0, false).toFixed(1)} µm` },
+      { label: 'a flat top', value: `${facetRoughness(p.settings.layerHeight, Math.PI / 2, false).toFixed(1)} µm` },
+      { label: 'the roughest twentieth begins at', value: `${p.surface.ra95Um.toFixed(1)} µm` },
+    ],
+    place: 'Shallow slopes and tops are roughest; the face on the bed is not counted.',
+    basis: 'calculated',
+    source: 'Pandey, Reddy & Dhande 2003, from memory: a fit to measured surfaces.',
+  }),
   parts: [
     {
       id: 'surface-95',
@@ -29,7 +50,7 @@ export const surfaceVerdict: Verdict = {
         return { value: ra95Um, text: fixed(ra95Um, 1), unit: 'µm', basis: 'calculated' }
       },
     },
-    plain(
+    row(
       'surface-seam',
       'Seams',
       'mm',
@@ -37,7 +58,7 @@ export const surfaceVerdict: Verdict = {
       'less',
       ({ seamMm }) => ({ value: seamMm, text: fixed(seamMm, 0), unit: 'mm', basis: 'calculated' }),
     ),
-    plain(
+    row(
       'surface-top',
       'Tops close',
       '',
@@ -50,7 +71,7 @@ export const surfaceVerdict: Verdict = {
         ...(topClosure.gapMm === undefined ? { note: 'no infill' } : { note: `over ${fixed(topClosure.gapMm, 1)} mm` }),
       }),
     ),
-    plain(
+    row(
       'surface-waves',
       'Waves behind corners',
       'µm',
@@ -66,39 +87,3 @@ export const surfaceVerdict: Verdict = {
     ),
   ],
 }
-
-export const glossVerdict: Verdict = plain(
-  'gloss',
-  'Gloss',
-  '',
-  'Of the outer wall, from matte to glossy: what is laid slowly against what the hot end can melt shines. The spread shows as bands. Semi-empirical.',
-  'neither',
-  ({ gloss }) => ({ ...percent(gloss.mean), note: `spread ${fixed(100 * gloss.spread, 0)}` }),
-  [
-    plain(
-      'gloss-band',
-      'Sharpest band',
-      '',
-      'Where gloss changes most from one layer to the next, and by how much.',
-      'less',
-      ({ gloss }) => ({
-        ...percent(gloss.band),
-        ...(gloss.band > 0.005 ? { note: atHeight(gloss.bandAtZMm) } : {}),
-      }),
-    ),
-  ],
-)
-
-export const stringsVerdict: Verdict = plain(
-  'strings',
-  'Strings',
-  '',
-  'An index: 1 is a metre of travel over open air with filament at the nozzle’s mouth, at the middle of the label. Pulled back it strings far less; wet filament far more. Semi-empirical.',
-  'less',
-  ({ strings }) => ({
-    value: strings.index,
-    text: fixed(strings.index, 2),
-    unit: '',
-    note: `${fixed(strings.openM + strings.pulledM, 1)} m`,
-  }),
-)

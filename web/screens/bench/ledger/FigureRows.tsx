@@ -1,25 +1,24 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { purposeChecks } from '@sable/core/checks/safetyChecks'
-import { type DoubtfulFigure, doubtfulFigures } from '@sable/core/doubt/doubt'
+import { compareRow, type Standing } from '@sable/core/figures/compareRow'
+import { figureRows, isFigureId } from '@sable/core/figures/figures'
+import type { FigureId, FigureRow, Told } from '@sable/core/figures/table/figure'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import clsx from 'clsx'
 import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'
 import { type Forecast, useForecasts } from '../../../predictions/predictionStore'
 import { bySeverity, Risks } from './Risks'
-import { compareRow, type Standing } from './verdicts/compareRow'
-import type { Verdict } from './verdicts/verdict'
-import { verdicts } from './verdicts/verdicts'
 
 /** The predicted figures, each with a small bar against the first column. */
-export function VerdictRows({
+export function FigureRows({
   candidates,
   purpose,
   onWhy,
 }: {
   candidates: readonly Candidate[]
   purpose: Purpose
-  onWhy: (figure: DoubtfulFigure, candidateId: string) => void
+  onWhy: (figure: FigureId, candidateId: string) => void
 }) {
   const forecasts = useForecasts()
   const columns = candidates.map(({ id }) => forecasts[id])
@@ -28,19 +27,19 @@ export function VerdictRows({
     setOpen((before) => (before.has(id) ? new Set([...before].filter((other) => other !== id)) : new Set([...before, id])))
   return (
     <tbody className="[&_td]:h-[24px]">
-      {verdicts.flatMap((verdict) => [
-        <VerdictRow
-          key={verdict.id}
-          verdict={verdict}
+      {figureRows.flatMap((row) => [
+        <OneRow
+          key={row.id}
+          row={row}
           candidates={candidates}
           columns={columns}
           purpose={purpose}
-          open={open.has(verdict.id)}
-          onToggle={() => toggle(verdict.id)}
+          open={open.has(row.id)}
+          onToggle={() => toggle(row.id)}
           onWhy={onWhy}
         />,
-        ...(open.has(verdict.id) ? (verdict.parts ?? []) : []).map((part) => (
-          <VerdictRow key={part.id} verdict={part} candidates={candidates} columns={columns} purpose={purpose} nested />
+        ...(open.has(row.id) ? (row.parts ?? []) : []).map((part) => (
+          <OneRow key={part.id} row={part} candidates={candidates} columns={columns} purpose={purpose} onWhy={onWhy} nested />
         )),
       ])}
       <RiskRow candidates={candidates} columns={columns} purpose={purpose} />
@@ -48,29 +47,27 @@ export function VerdictRows({
   )
 }
 
-const isDoubtful = (id: string): boolean => (doubtfulFigures as readonly string[]).includes(id)
-
 interface RowProps {
-  readonly verdict: Verdict
+  readonly row: FigureRow
   readonly candidates: readonly Candidate[]
   readonly columns: readonly (Forecast | undefined)[]
   readonly purpose: Purpose
   readonly open?: boolean
   readonly onToggle?: () => void
-  readonly onWhy?: (figure: DoubtfulFigure, candidateId: string) => void
+  readonly onWhy?: (figure: FigureId, candidateId: string) => void
   readonly nested?: boolean
 }
 
-function VerdictRow({ verdict, candidates, columns, purpose, open = false, onToggle, onWhy, nested = false }: RowProps) {
-  const figures = columns.map((column) => (column?.prediction ? verdict.of(column.prediction, purpose) : undefined))
+function OneRow({ row, candidates, columns, purpose, open = false, onToggle, onWhy, nested = false }: RowProps) {
+  const figures = columns.map((column) => (column?.prediction ? row.of(column.prediction, purpose) : undefined))
   const standings = compareRow(
     figures.map((figure) => (figure?.base === figures[0]?.base ? figure?.value : undefined)),
-    verdict.better,
+    row,
   )
   return (
-    <tr data-verdict={verdict.id}>
-      <th scope="row" title={verdict.help} className="sticky left-0 z-10 bg-ground p-0 text-left font-medium">
-        {verdict.parts ? (
+    <tr data-row={row.id}>
+      <th scope="row" title={row.help} className="sticky left-0 z-10 bg-ground p-0 text-left font-medium">
+        {row.parts ? (
           <button
             type="button"
             aria-expanded={open}
@@ -78,10 +75,10 @@ function VerdictRow({ verdict, candidates, columns, purpose, open = false, onTog
             className="flex h-[24px] w-full items-center gap-1 pr-2 pl-1 hover:text-lantern-ink"
           >
             <ChevronRight className={clsx('size-3.5 text-muted transition-transform', open && 'rotate-90')} aria-hidden />
-            <span className="truncate">{verdict.label}</span>
+            <span className="truncate">{row.label}</span>
           </button>
         ) : (
-          <span className={clsx('block truncate pr-2', nested ? 'pl-8 font-normal text-muted' : 'pl-[22px]')}>{verdict.label}</span>
+          <span className={clsx('block truncate pr-2', nested ? 'pl-8 font-normal text-muted' : 'pl-[22px]')}>{row.label}</span>
         )}
       </th>
       {figures.map((figure, i) => {
@@ -95,11 +92,11 @@ function VerdictRow({ verdict, candidates, columns, purpose, open = false, onTog
                 standing={standing}
                 old={column.state !== 'done'}
                 nested={nested}
-                {...(onWhy && isDoubtful(verdict.id)
+                {...(onWhy && isFigureId(row.id)
                   ? {
                       why: {
-                        label: `Why ${verdict.label} of ${candidates[i]?.name}`,
-                        open: () => onWhy(verdict.id as DoubtfulFigure, candidates[i]!.id),
+                        label: `Why ${row.label} of ${candidates[i]?.name}`,
+                        open: () => onWhy(row.id as FigureId, candidates[i]!.id),
                       },
                     }
                   : {})}
@@ -121,7 +118,7 @@ function Figure({
   nested,
   why,
 }: {
-  figure: ReturnType<Verdict['of']>
+  figure: Told
   standing: Standing
   old: boolean
   nested: boolean
@@ -185,7 +182,7 @@ function RiskRow({
   const always = purposeChecks(purpose)
 
   return (
-    <tr data-verdict="risks">
+    <tr data-row="risks">
       <th scope="row" className="sticky left-0 z-10 border-b border-line bg-ground py-0 pr-2 pl-[22px] text-left font-medium">
         Risks
       </th>

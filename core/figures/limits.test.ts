@@ -4,7 +4,8 @@ import { type Prediction, predict } from '../pipeline/predict'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { blockMesh, partOf } from '../testing/solids'
-import { judge, statedLoad } from './judge'
+import { judge } from './limits'
+import { statedLoad } from './table/stated'
 
 let p: Prediction
 beforeAll(async () => {

@@ -1,5 +1,5 @@
-import { signedPercent } from '@sable/core/units/format'
-import type { Verdict } from './verdict'
+import { signedPercent } from '../units/format'
+import type { FigureRow } from './table/figure'
 
 /** How a figure stands against the first column's. */
 export interface Standing {
@@ -11,7 +11,7 @@ export interface Standing {
 }
 
 /** Compares the figures of one row. `undefined` where a column has none yet. */
-export function compareRow(values: readonly (number | undefined)[], better: Verdict['better']): Standing[] {
+export function compareRow(values: readonly (number | undefined)[], { better, taste }: Pick<FigureRow, 'better' | 'taste'>): Standing[] {
   const largest = Math.max(0, ...values.map((value) => value ?? 0))
   const first = values[0]
   return values.map((value, i) => {
@@ -21,7 +21,7 @@ export function compareRow(values: readonly (number | undefined)[], better: Verd
     const share = value / first - 1
     const percent = Math.round(share * 100)
     if (percent === 0) return { bar, change: '', sense: 'same' }
-    const sense = better === 'neither' ? 'same' : share < 0 === (better === 'less') ? 'better' : 'worse'
+    const sense = taste ? 'same' : share < 0 === (better === 'less') ? 'better' : 'worse'
     return { bar, change: signedPercent(share), sense }
   })
 }

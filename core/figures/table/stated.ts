@@ -1,7 +1,7 @@
-import type { Roughness } from '../physics/finish/surfaceFigures'
-import { directionWords, type LimitName, type Purpose } from '../physics/strength/purpose'
-import type { LoadFigure, LoadKind } from '../physics/strength/strengthFigures'
-import type { Prediction } from '../pipeline/predict'
+import type { Roughness } from '../../physics/finish/surfaceFigures'
+import { directionWords, type Purpose } from '../../physics/strength/purpose'
+import type { LoadFigure, LoadKind } from '../../physics/strength/strengthFigures'
+import type { Prediction } from '../../pipeline/predict'
 
 export interface StatedLoad extends LoadFigure {
   readonly kind: LoadKind
@@ -27,27 +27,3 @@ export function statedLoad({ strength, oblique }: Loaded, { load }: Purpose): St
 /** Roughness of what will be seen. */
 export const seenSurface = ({ surface }: Pick<Prediction, 'surface'>, { seen }: Purpose): Roughness =>
   seen === 'all' ? surface : surface[seen]
-
-export interface Judgement {
-  readonly limit: LimitName
-  readonly wanted: number
-  readonly has: number
-  readonly met: boolean
-}
-
-const values: Readonly<Record<LimitName, (p: Prediction, purpose: Purpose) => number>> = {
-  maxTimeS: (p) => p.timeS,
-  maxMassG: (p) => p.filament.massG,
-  maxCost: (p) => p.filament.cost,
-  maxRaUm: (p, purpose) => seenSurface(p, purpose).raMeanUm,
-  minLoadN: (p, purpose) => statedLoad(p, purpose).loadN,
-}
-
-/** How a candidate stands to each limit that is set. */
-export function judge(p: Prediction, purpose: Purpose): Judgement[] {
-  return (Object.entries(purpose.limits) as [LimitName, number | undefined][]).flatMap(([limit, wanted]) => {
-    if (wanted === undefined) return []
-    const has = values[limit](p, purpose)
-    return [{ limit, wanted, has, met: limit.startsWith('max') ? has <= wanted : has >= wanted }]
-  })
-}

@@ -1,3 +1,7 @@
+import type { Constants } from '@sable/core/constants/constants'
+import type { Doubtful } from '@sable/core/doubt/doubt'
+import { slopesOf } from '@sable/core/doubt/slopes'
+import { valuesOf } from '@sable/core/figures/figures'
 import type { ProfileFile } from '@sable/core/formats/profileFile'
 import type { PolygonKernel } from '@sable/core/geometry/polygon'
 import type { Part } from '@sable/core/mesh/part'
@@ -8,6 +12,7 @@ import type { StageCache } from '@sable/core/pipeline/stageCache'
 import type { Override } from '@sable/core/profile/overrides'
 import { isSettingName, parseValue, type SettingValues } from '@sable/core/profile/settings'
 import { inOwnUnit } from '@sable/core/profile/typedValue'
+import { knownSetup } from '@sable/core/setup/knownSetup'
 import { resolveSettings, type Setup } from '@sable/core/setup/resolve'
 import { InputError } from '@sable/core/units/errors'
 import { findSetup } from './findRecords'
@@ -32,15 +37,42 @@ export function candidateOf(file: ProfileFile | undefined, options: SharedOption
   return { setup, values, placement, overrides: file?.overrides ?? [] }
 }
 
+/** A prediction, and what the doubt of its figures is made of. */
+export interface Foretold {
+  readonly prediction: Prediction
+  readonly doubtful: Doubtful
+}
+
+/** A prediction with its doubts, for which it is computed again with each of its constants moved. */
+export function foretell(
+  part: Part,
+  file: ProfileFile | undefined,
+  options: SharedOptions,
+  kernel: PolygonKernel,
+  cache: StageCache,
+): Foretold {
+  const purpose = purposeOf(options)
+  const { setup } = candidateOf(file, options)
+  const { constants } = knownSetup(setup)
+  const slopes = slopesOf((own) => valuesOf(predictWith(part, file, options, kernel, cache, own), purpose), constants)
+  return { prediction: predictWith(part, file, options, kernel, cache), doubtful: { slopes, setup } }
+}
+
 export function predictWith(
   part: Part,
   file: ProfileFile | undefined,
   options: SharedOptions,
   kernel: PolygonKernel,
   cache: StageCache,
+  constants?: Constants,
 ): Prediction {
   const { setup, values, placement, overrides } = candidateOf(file, options)
-  return predict(part, placement, setup, values, { kernel, cache, overrides, load: placeOf(purposeOf(options)) })
+  return predict(part, placement, constants ? { ...setup, constants } : setup, values, {
+    kernel,
+    cache,
+    overrides,
+    load: placeOf(purposeOf(options)),
+  })
 }
 
 /** The weakest of the usual loads unless another one is asked for. */

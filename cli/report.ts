@@ -3,19 +3,19 @@ import { figureRows, isFigureId } from '@sable/core/figures/figures'
 import { type FigureRow, figureIds } from '@sable/core/figures/table/figure'
 import { statedLoad } from '@sable/core/figures/table/stated'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
-import type { Prediction } from '@sable/core/pipeline/predict'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
 import { formatDuration } from '@sable/core/units/format'
 import type { Fields } from '@sable/core/views/fields'
 import type { MoveFacts } from '@sable/core/views/moveFacts'
+import type { Foretold } from './candidate'
 
 /** The documented JSON object of `predict`: see docs/command-line.md. */
-export function asJson(prediction: Prediction, purpose: Purpose): object {
+export function asJson({ prediction, doubtful }: Foretold, purpose: Purpose): object {
   const { origins: _, layersSlowed: __, layersTooFast: ___, tracks: ____, ...shown } = prediction
   return {
     ...shown,
     statedLoad: statedLoad(prediction, purpose),
-    doubts: Object.fromEntries(figureIds.map((figure) => [figure, doubt(figure, prediction, purpose)])),
+    doubts: Object.fromEntries(figureIds.map((figure) => [figure, doubt(figure, doubtful)])),
   }
 }
 
@@ -30,10 +30,11 @@ export function fieldsAsJson({ layers, facets, sections }: Fields): string {
 type Row = readonly [label: string, ...values: string[]]
 
 /** The figures of one or several predictions as a plain table. */
-export function asTable(names: readonly string[], predictions: readonly Prediction[], purpose: Purpose): string {
-  const cell = ({ id, of }: FigureRow, p: Prediction): string => {
-    const { value, text, unit, note } = of(p, purpose)
-    const range = isFigureId(id) && value > 0 ? ` ± ${Math.round(100 * doubt(id, p, purpose))} %` : ''
+export function asTable(names: readonly string[], foretold: readonly Foretold[], purpose: Purpose): string {
+  const predictions = foretold.map(({ prediction }) => prediction)
+  const cell = ({ id, of }: FigureRow, { prediction, doubtful }: Foretold): string => {
+    const { value, text, unit, note } = of(prediction, purpose)
+    const range = isFigureId(id) && value > 0 ? ` ± ${Math.round(100 * doubt(id, doubtful))} %` : ''
     return `${text}${unit === '' ? '' : ` ${unit}`}${range}${note === undefined ? '' : `, ${note}`}`
   }
   // Parts that are nothing in every column say nothing.
@@ -42,8 +43,8 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     ['', ...names],
     ['Layers', ...predictions.map((p) => String(p.layerCount))],
     ...figureRows.flatMap((figure): Row[] => [
-      [figure.label, ...predictions.map((p) => cell(figure, p))],
-      ...(figure.parts ?? []).filter(says).map((part): Row => [`  ${part.label}`, ...predictions.map((p) => cell(part, p))]),
+      [figure.label, ...foretold.map((one) => cell(figure, one))],
+      ...(figure.parts ?? []).filter(says).map((part): Row => [`  ${part.label}`, ...foretold.map((one) => cell(part, one))]),
     ]),
   ]
   const widths = rows[0]!.map((_, column) => Math.max(...rows.map((cells) => cells[column]!.length)))
@@ -60,6 +61,7 @@ export function asTable(names: readonly string[], predictions: readonly Predicti
     ...lines,
     '',
     ...checks,
+    'Ranges are 80 % ranges, from what the constants of the models scatter by.',
     'Strength is an estimate for one material and one load, never a rating. Heating up, homing and purging come before the printing time.',
   ].join('\n')
 }

@@ -9,6 +9,8 @@ import { root } from './lib/paths.mjs'
  */
 const order = [
   'units',
+  'constants/table',
+  'constants',
   'geometry',
   'mesh',
   'profile/table',

@@ -1,6 +1,6 @@
 import { StageCache } from '@sable/core/pipeline/stageCache'
 import type { Command } from 'commander'
-import { predictWith, purposeOf } from '../candidate'
+import { foretell, purposeOf } from '../candidate'
 import { loadPart, loadProfile } from '../files'
 import { openKernel } from '../openKernel'
 import { type SharedOptions, withLoad } from '../options'
@@ -19,19 +19,19 @@ export function addCompare(program: Command): void {
     const cache = new StageCache()
     const profiles = await Promise.all(files.map(loadProfile))
     const purpose = purposeOf(options)
-    const predictions = profiles.map((file) => predictWith(part, file, options, kernel, cache))
+    const foretold = profiles.map((file) => foretell(part, file, options, kernel, cache))
     print(
       options.json
         ? JSON.stringify(
             {
-              candidates: predictions.map((prediction, i) => ({ name: profiles[i]!.name, file: files[i], ...asJson(prediction, purpose) })),
+              candidates: foretold.map((one, i) => ({ name: profiles[i]!.name, file: files[i], ...asJson(one, purpose) })),
             },
             null,
             2,
           )
         : asTable(
             profiles.map((profile) => profile.name),
-            predictions,
+            foretold,
             purpose,
           ),
     )

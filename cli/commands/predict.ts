@@ -3,7 +3,7 @@ import { placeOf } from '@sable/core/physics/strength/purpose'
 import { StageCache } from '@sable/core/pipeline/stageCache'
 import { fieldsOf } from '@sable/core/views/fields'
 import type { Command } from 'commander'
-import { candidateOf, predictWith, purposeOf } from '../candidate'
+import { candidateOf, foretell, purposeOf } from '../candidate'
 import { loadPart, loadProfile, writeNamed } from '../files'
 import { openKernel } from '../openKernel'
 import { type SharedOptions, withLoad } from '../options'
@@ -18,16 +18,14 @@ export function addPredict(program: Command): void {
       const file = options.profile === undefined ? undefined : await loadProfile(options.profile)
       const purpose = purposeOf(options)
       const [kernel, cache] = [await openKernel(), new StageCache()]
-      const prediction = predictWith(part, file, options, kernel, cache)
+      const foretold = foretell(part, file, options, kernel, cache)
       if (options.fields !== undefined) {
         const { setup, values, placement, overrides } = candidateOf(file, options)
         const fields = fieldsOf(part, placement, setup, values, { kernel, cache, overrides, load: placeOf(purpose) })
         await writeNamed(options.fields, [fieldsAsJson(fields)])
       }
       print(
-        options.json
-          ? JSON.stringify(asJson(prediction, purpose), null, 2)
-          : asTable([file?.name ?? basename(model)], [prediction], purpose),
+        options.json ? JSON.stringify(asJson(foretold, purpose), null, 2) : asTable([file?.name ?? basename(model)], [foretold], purpose),
       )
     })
 }

@@ -5,6 +5,7 @@ import { type LaidDown, layDown, planFor } from '@sable/core/pipeline/layDown'
 import { StageCache } from '@sable/core/pipeline/stageCache'
 import { type Override, Scopes } from '@sable/core/profile/overrides'
 import { programFor } from '@sable/core/program/programFor'
+import { knownSetup } from '@sable/core/setup/knownSetup'
 import type { Setup } from '@sable/core/setup/resolve'
 import { InputError } from '@sable/core/units/errors'
 import { factsOf, type MoveFacts } from '@sable/core/views/moveFacts'
@@ -69,6 +70,6 @@ function movesOfLayer(
     throw new InputError('layer-unknown', `There is no layer ${layer}.`, '--layer', `Give a whole number from 1 to ${count}.`)
   const from = path.layerStart[layer - 1]!
   const names = overrides.map(({ name }) => name)
-  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, overrides), setup })
+  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, overrides), setup: knownSetup(setup) })
   return Array.from({ length: path.layerStart[layer]! - from }, (_, i) => factsOf(path, motion, from + i, names, tracks))
 }

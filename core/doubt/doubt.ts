@@ -1,111 +1,75 @@
+import { type ConstantId, constantIds, constantOf } from '../constants/constants'
 import { type FigureId, figureIds } from '../figures/table/figure'
-import { statedLoad } from '../figures/table/stated'
-import type { Purpose } from '../physics/strength/purpose'
-import type { Prediction } from '../pipeline/predict'
+import { knownOf } from '../setup/knownSetup'
+import type { Setup } from '../setup/resolve'
+import type { Slopes } from './slopes'
+
+/** Standard deviations on either side that hold 80 % of a normal distribution. */
+const EIGHTY = 1.2816
+
+/** What the doubt of a candidate's figures is made of. */
+export interface Doubtful {
+  readonly slopes: Slopes
+  readonly setup: Pick<Setup, 'material'>
+}
+
+/** What a constant adds to the doubt of a figure, as the logarithm: half the width of its 80 % range. */
+const partOf = (id: ConstantId, figure: FigureId, { slopes, setup }: Doubtful, most = Infinity): number =>
+  EIGHTY * Math.abs(slopes[id]?.[figure] ?? 0) * Math.min(most, knownOf(setup, id).spread)
 
 /**
- * Numbers that figures rest on and that nobody has measured here: how far they may be off as a share (one standard
- * deviation), and how far once they are measured as told. Assumed, from what such numbers scatter by between spools and
- * machines.
+ * Half the width of a figure's 80 % range, as the logarithm: what its constants scatter by, combined as independent (root of
+ * squares). What the model itself may miss is not in it.
+ *
+ * @param measured constants that are thought of as read, each with what that would leave
  */
-const inputs = {
-  machine: { label: 'How your machine keeps its times', measure: 'Log the real time of a few prints', now: 0.07, measured: 0.02 },
-  filament: { label: 'Diameter and flow of the filament', measure: 'Weigh a print against its prediction', now: 0.03, measured: 0.01 },
-  flow: { label: 'Flow at which the hot end fails', measure: 'Print a flow ladder at two temperatures', now: 0.2, measured: 0.05 },
-  stairs: { label: 'Roughness per layer height', measure: 'Compare a printed slope with a surface gauge', now: 0.2, measured: 0.1 },
-  strength: { label: 'Strength within a layer', measure: 'Break a printed bar and weigh the load', now: 0.2, measured: 0.07 },
-  bond: { label: 'Strength between layers', measure: 'Break a bar that was printed standing', now: 0.25, measured: 0.1 },
-  modulus: {
-    label: 'Stiffness of the material',
-    measure: 'Hang a weight on a printed bar and measure how far it gives way',
-    now: 0.2,
-    measured: 0.07,
-  },
-  cooling: {
-    label: 'Heat that your fan takes off',
-    measure: 'Print a small tip and find the layer time at which it stays clean',
-    now: 0.4,
-    measured: 0.15,
-  },
-  push: {
-    label: 'Side force of the nozzle',
-    measure: 'Print a thin rod and find the height at which it feathers',
-    now: 0.5,
-    measured: 0.2,
-  },
-  ooze: { label: 'Ooze of this spool', measure: 'Dry it, then print a retraction tower', now: 0.7, measured: 0.3 },
-} as const
-export type DoubtfulInput = keyof typeof inputs
-
-/** By how many per cent a figure moves for each per cent of an input. */
-type Sensitivity = Partial<Readonly<Record<DoubtfulInput, number>>>
-
-function sensitivities(p: Prediction, purpose: Purpose): Record<FigureId, Sensitivity> {
-  const { materialCost, machineCost, cost } = p.filament
-  const stated = statedLoad(p, purpose)
-  return {
-    // Where the flow limit holds, time goes with its inverse.
-    time: { machine: 1, flow: p.limiters.flow },
-    unslowed: { machine: 1, flow: p.limiters.flow },
-    filament: { filament: 1 },
-    cost: cost > 0 ? { filament: materialCost / cost, machine: machineCost / cost } : {},
-    surface: { stairs: 1 },
-    // d ln g / d ln u of g = 1/(1 + (u/u0)⁴).
-    gloss: { flow: 4 * (1 - p.gloss.mean) },
-    // Buckling goes with stiffness; layers come apart when pulled or bent across them.
-    strength: stated.by === 'buckling' ? { modulus: 1 } : { strength: 1, ...(stated.acrossLayers ? { bond: 1 } : {}) },
-    cooling: { cooling: 1 },
-    sway: { modulus: 1, push: 1 },
-    strings: { ooze: 1 },
-  }
-}
-
-/** What is known already leaves its measured doubt. */
-function doubtOf(input: DoubtfulInput, p: Prediction): number {
-  const { now, measured } = inputs[input]
-  const isKnown = (input === 'flow' && p.melt.basis === 'measured') || (input === 'strength' && p.strength.bendX.basis === 'measured')
-  return isKnown ? measured : now
-}
-
-/** Share by which a figure may be off, both ways: the doubts of its inputs combined as independent (root of squares). */
-export function doubt(figure: FigureId, p: Prediction, purpose: Purpose, without?: DoubtfulInput): number {
+export function doubt(figure: FigureId, of: Doubtful, measured: ReadonlyMap<ConstantId, number> = new Map()): number {
   let squares = 0
-  for (const [input, per] of Object.entries(sensitivities(p, purpose)[figure]) as [DoubtfulInput, number][]) {
-    const own = input === without ? Math.min(doubtOf(input, p), inputs[input].measured) : doubtOf(input, p)
-    squares += (per * own) ** 2
-  }
+  for (const id of Object.keys(of.slopes) as ConstantId[]) squares += partOf(id, figure, of, measured.get(id)) ** 2
   return Math.sqrt(squares)
 }
 
-/** Smallest and largest value that a figure may well have. */
-export const rangeOf = (value: number, share: number): readonly [number, number] => [value / (1 + share), value * (1 + share)]
+/** Smallest and largest value that a figure may well have: its 80 % range. */
+export const rangeOf = (value: number, by: number): readonly [number, number] => [value * Math.exp(-by), value * Math.exp(by)]
+
+/** Constants that a figure rests on, most telling first, with what each contributes. */
+export const doubtsOf = (figure: FigureId, of: Doubtful): { readonly label: string; readonly share: number }[] =>
+  constantIds
+    .map((id) => ({ label: constantOf(id).label, share: partOf(id, figure, of) }))
+    .filter(({ share }) => share > 1e-3)
+    .sort((a, b) => b.share - a.share)
 
 export interface Measurement {
-  readonly input: DoubtfulInput
-  readonly label: string
   /** What to do. */
-  readonly measure: string
+  readonly how: string
+  /** What it tells. */
+  readonly label: string
   /** Share of the doubt of all figures of the lineup that it would remove, 0–1. */
   readonly removes: number
 }
 
+/** Tests that there are, each with the constants that it reads. */
+const tests: ReadonlyMap<string, readonly ConstantId[]> = constantIds.reduce((by, id) => {
+  const how = constantOf(id).measure?.how
+  return how === undefined ? by : by.set(how, [...(by.get(how) ?? []), id])
+}, new Map<string, ConstantId[]>())
+
 /** What to measure next: most worth first, over all candidates and figures alike. Nothing that is already known. */
-export function whatToMeasure(predictions: readonly Prediction[], purpose: Purpose): Measurement[] {
-  const total = predictions.reduce((sum, p) => sum + figureIds.reduce((s, figure) => s + doubt(figure, p, purpose), 0), 0)
+export function whatToMeasure(candidates: readonly Doubtful[]): Measurement[] {
+  const sum = (measured?: ReadonlyMap<ConstantId, number>): number =>
+    candidates.reduce((all, of) => all + figureIds.reduce((own, figure) => own + doubt(figure, of, measured), 0), 0)
+  const total = sum()
   if (total === 0) return []
-  return (Object.keys(inputs) as DoubtfulInput[])
-    .map((input) => {
-      const left = predictions.reduce((sum, p) => sum + figureIds.reduce((s, figure) => s + doubt(figure, p, purpose, input), 0), 0)
-      return { input, label: inputs[input].label, measure: inputs[input].measure, removes: (total - left) / total }
+  return [...tests]
+    .map(([how, ids]) => {
+      const left = sum(new Map(ids.map((id) => [id, constantOf(id).measure!.leaves])))
+      // Of what one test tells, whatever matters most here names it.
+      const told = ids.reduce((most, id) => (weightOf(id, candidates) > weightOf(most, candidates) ? id : most))
+      return { how, label: constantOf(told).label, removes: (total - left) / total }
     })
     .filter(({ removes }) => removes > 1e-6)
     .sort((a, b) => b.removes - a.removes)
 }
 
-/** Inputs that a figure rests on and that are in doubt, most telling first, with the share that each contributes. */
-export function doubtsOf(figure: FigureId, p: Prediction, purpose: Purpose): { readonly label: string; readonly share: number }[] {
-  return (Object.entries(sensitivities(p, purpose)[figure]) as [DoubtfulInput, number][])
-    .map(([input, per]) => ({ label: inputs[input].label, share: per * doubtOf(input, p) }))
-    .filter(({ share }) => share > 1e-3)
-    .sort((a, b) => b.share - a.share)
-}
+const weightOf = (id: ConstantId, candidates: readonly Doubtful[]): number =>
+  candidates.reduce((all, of) => all + figureIds.reduce((own, figure) => own + partOf(id, figure, of), 0), 0)

@@ -1,4 +1,5 @@
-import type { LimitName } from '../physics/strength/purpose'
+import type { LimitName, Purpose } from '../physics/strength/purpose'
+import type { Prediction } from '../pipeline/predict'
 import { cooling } from './table/cooling'
 import { cost } from './table/cost'
 import { type Figure, type FigureId, figureIds } from './table/figure'
@@ -32,6 +33,10 @@ export const figures: readonly Figure[] = figureIds.map((id) => figureOf[id])
 export const figureRows: readonly Figure[] = figures.filter(({ beside }) => beside === undefined)
 
 export const isFigureId = (id: string): id is FigureId => Object.hasOwn(figureOf, id)
+
+/** All figures of a candidate in base units. */
+export const valuesOf = (p: Prediction, purpose: Purpose): Readonly<Record<FigureId, number>> =>
+  Object.fromEntries(figures.map(({ id, value }) => [id, value(p, purpose)])) as Record<FigureId, number>
 
 /** The figure that a limit of a purpose is set on. */
 export const limitedBy = (limit: LimitName): Figure => figures.find((figure) => figure.limit?.name === limit)!

@@ -1,4 +1,3 @@
-import { ROOM } from '../shelf/heat'
 import type { Printer } from '../shelf/printer'
 
 /**
@@ -7,14 +6,19 @@ import type { Printer } from '../shelf/printer'
  *
  * @returns undefined where the printer tells nothing about its start, or cannot reach a temperature
  */
-export function startUpTime({ start }: Pick<Printer, 'start'>, nozzleTemperature: number, bedTemperature: number): number | undefined {
+export function startUpTime(
+  { start }: Pick<Printer, 'start'>,
+  nozzleTemperature: number,
+  bedTemperature: number,
+  room: number,
+): number | undefined {
   if (!start) return undefined
-  const heating = Math.max(heatingTime(start.bed, bedTemperature), heatingTime(start.nozzle, nozzleTemperature))
+  const heating = Math.max(heatingTime(start.bed, bedTemperature, room), heatingTime(start.nozzle, nozzleTemperature, room))
   return Number.isFinite(heating) ? heating + start.homingS + start.purgeS : undefined
 }
 
 /** s; infinite for a temperature that is never reached. */
-export function heatingTime({ tauS, reachC }: { readonly tauS: number; readonly reachC: number }, wanted: number): number {
-  if (wanted <= ROOM) return 0
-  return wanted < reachC ? -tauS * Math.log((reachC - wanted) / (reachC - ROOM)) : Infinity
+export function heatingTime({ tauS, reachC }: { readonly tauS: number; readonly reachC: number }, wanted: number, room: number): number {
+  if (wanted <= room) return 0
+  return wanted < reachC ? -tauS * Math.log((reachC - wanted) / (reachC - room)) : Infinity
 }

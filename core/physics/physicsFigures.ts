@@ -1,10 +1,10 @@
+import type { Constants } from '../constants/constants'
 import { groupArea } from '../geometry/contours'
 import type { Motion } from '../motion/planMotion'
 import type { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { scopeOn } from '../regions/zones'
-import type { Setup } from '../setup/resolve'
-import { ROOM } from '../shelf/heat'
+import type { KnownSetup } from '../setup/knownSetup'
 import { type Layers, layerCount } from '../slicing/layers'
 import { code, type Toolpath } from '../toolpath/toolpath'
 import { bondFactor } from './cooling/bond'
@@ -42,7 +42,7 @@ export interface PhysicsInput {
   readonly path: Toolpath
   readonly motion: Motion
   readonly scopes: Scopes
-  readonly setup: Setup
+  readonly setup: KnownSetup
 }
 
 /**
@@ -66,6 +66,7 @@ const STARVED = 0.02
 /** Figures of the whole, and what they are made of layer by layer. */
 export function physicsFigures(input: PhysicsInput): { readonly figures: PhysicsFigures; readonly tracks: LayerTracks } {
   const { layers, path, motion, scopes, setup } = input
+  const { constants } = setup
   const { settings } = scopes
   const { nozzleTemperature } = settings
   const count = layerCount(layers)
@@ -74,8 +75,8 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
   const zOf = (layer: number): number => layers.top[own(layer)]!
   const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
   const failsAt = failingFlow(setup)
-  const loads = meltLoads(path, motion, heatBy(settingsAt), failsAt, zOf)
-  const sums = sumLayers(path, motion, loads, zOf, scopes)
+  const loads = meltLoads(path, motion, heatBy(settingsAt, constants), failsAt, zOf, constants.melt)
+  const sums = sumLayers(path, motion, loads, zOf, scopes, constants.finish)
   const cooled = Array.from({ length: motion.layerTime.length }, (_, layer) => {
     const there = settingsAt(layer)
     const fan = (sums.fan?.[layer] ?? there.fanSpeed) / 100
@@ -90,12 +91,12 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
       fanOverAir: Math.max(fan, there.overhangFan50 / 100),
     }
   })
-  const machine = { material: setup.material, printer: setup.printer }
+  const machine = { material: setup.material, printer: setup.printer, constants: constants.cooling }
   const bond = new Float64Array(count).fill(1)
   for (const [layer, { timeS, height, fan }] of cooled.entries()) {
     const above = layer + 1
     if (above >= cooled.length || own(above) === 0) continue
-    const scene = { ...machine, nozzleTemperature: cooled[above]!.nozzleTemperature, fan }
+    const scene = { ...machine, nozzleTemperature: cooled[above]!.nozzleTemperature, fan, bonding: constants.bond }
     bond[own(above)] = Math.min(bond[own(above)]!, bondFactor(scene, height, timeS, loads.missing[above]!, loads.mean[above]!))
   }
   const worst = (values: ArrayLike<number>, of: (a: number, b: number) => number): Float64Array => {
@@ -119,7 +120,7 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
     },
     figures: {
       melt: {
-        ...flowModel(setup, nozzleTemperature),
+        ...flowModel(setup, nozzleTemperature, constants),
         ...meltFigures(loads, motion, zOf),
         failsAtPlus: [failsAt(nozzleTemperature + 5), failsAt(nozzleTemperature + 10)],
       },
@@ -137,29 +138,32 @@ export interface MoveTracks {
 }
 
 export function moveTracks({ layers, path, motion, scopes, setup }: PhysicsInput): MoveTracks {
+  const { constants } = setup
   const own = (layer: number): number => layer % layerCount(layers)
   const { feature, area, layerStart } = path
   const meltLoad = new Float32Array(feature.length)
   const gloss = new Float32Array(feature.length).fill(Number.NaN)
   const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
   const zOf = (layer: number): number => layers.top[own(layer)]!
-  const { failsAt } = meltLoads(path, motion, heatBy(settingsAt), failingFlow(setup), zOf, meltLoad)
+  const { failsAt } = meltLoads(path, motion, heatBy(settingsAt, constants), failingFlow(setup), zOf, constants.melt, meltLoad)
   for (let layer = 1; layer < layerStart.length - 1; layer++) {
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
-      if (feature[m] === code.outerWall) gloss[m] = glossAt((area[m]! * motion.peak[m]!) / failsAt[layer]!)
+      if (feature[m] === code.outerWall) gloss[m] = glossAt((area[m]! * motion.peak[m]!) / failsAt[layer]!, constants.finish)
   }
   return { meltLoad, gloss }
 }
 
 const failingFlow =
-  (setup: Setup) =>
+  (setup: KnownSetup) =>
   (celsius: number): number =>
-    flowModel(setup, celsius).failsAt
+    flowModel(setup, celsius, setup.constants).failsAt
 
-const heatBy = (settingsAt: (layer: number) => Settings) => (layer: number) => {
-  const { nozzleTemperature, bedTemperature } = settingsAt(layer)
-  return { nozzle: nozzleTemperature, bedAboveRoom: bedTemperature - ROOM }
-}
+const heatBy =
+  (settingsAt: (layer: number) => Settings, { cooling: { room } }: Constants) =>
+  (layer: number) => {
+    const { nozzleTemperature, bedTemperature } = settingsAt(layer)
+    return { nozzle: nozzleTemperature, bedAboveRoom: bedTemperature - room }
+  }
 
 function meltFigures({ highest, missing, load95 }: MeltLoads, motion: Motion, zOf: (layer: number) => number) {
   let worst = 0
@@ -188,9 +192,16 @@ function bondFigures(bonds: Float64Array, layers: Layers): PhysicsFigures['bond'
 }
 
 /** Gloss of the outer wall, line over air and, where it changes within layers, the mean fan of every layer. */
-function sumLayers(path: Toolpath, { peak }: Motion, { failsAt }: MeltLoads, zOf: (layer: number) => number, scopes: Scopes) {
+function sumLayers(
+  path: Toolpath,
+  { peak }: Motion,
+  { failsAt }: MeltLoads,
+  zOf: (layer: number) => number,
+  scopes: Scopes,
+  finish: Constants['finish'],
+) {
   const layers = path.layerStart.length - 1
-  const gloss = new GlossSums()
+  const gloss = new GlossSums(finish)
   const overAir = new Float64Array(layers)
   const glossOfLayer = new Float64Array(layers)
   const fan = scopes.overrides.some(({ values }) => values.fanSpeed !== undefined) ? new Float64Array(layers) : undefined

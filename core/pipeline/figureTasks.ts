@@ -1,3 +1,4 @@
+import type { Constants } from '../constants/constants'
 import type { Contours } from '../geometry/contours'
 import type { Mesh } from '../mesh/mesh'
 import type { Motion } from '../motion/planMotion'
@@ -16,7 +17,7 @@ import { layerSections } from '../physics/sway/sway'
 import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
-import type { Setup } from '../setup/resolve'
+import type { KnownSetup } from '../setup/knownSetup'
 import type { Layers } from '../slicing/layers'
 import { laidVolume } from '../toolpath/laidVolume'
 import type { Toolpath } from '../toolpath/toolpath'
@@ -30,8 +31,9 @@ interface OfMesh {
   readonly mesh: Mesh
   readonly layers: Layers
   readonly treatment: Treatment
+  readonly finish: Constants['finish']
 }
-export const surfaceTask = task('surface', ({ mesh, layers, treatment }: OfMesh) => surfaceFigures(mesh, layers, treatment))
+export const surfaceTask = task('surface', ({ mesh, layers, treatment, finish }: OfMesh) => surfaceFigures(mesh, layers, treatment, finish))
 
 export const limbsTask = task('limbs', ({ layers, grip }: { readonly layers: Layers; readonly grip: Grip }) =>
   limbsByAxis(outlinesOf(layers), grip),
@@ -69,7 +71,7 @@ interface Physical extends Timed {
   readonly layers: Layers
   readonly settings: Settings
   readonly overrides: readonly Override[]
-  readonly setup: Setup
+  readonly setup: KnownSetup
 }
 export const physicsTask = task('physics', ({ settings, overrides, ...input }: Physical) =>
   physicsFigures({ ...input, scopes: new Scopes(settings, overrides) }),
@@ -79,9 +81,12 @@ export const volumeTask = task('volume', ({ path }: { readonly path: Toolpath })
 
 export const uprightTask = task('upright', ({ path }: { readonly path: Toolpath }) => layerSections(path))
 
-export const openTravelTask = task('openTravel', ({ path, outlines }: { readonly path: Toolpath; readonly outlines: Contours }) =>
-  openTravel(path, outlines),
-)
+interface Travelled {
+  readonly path: Toolpath
+  readonly outlines: Contours
+  readonly leastMm: number
+}
+export const openTravelTask = task('openTravel', ({ path, outlines, leastMm }: Travelled) => openTravel(path, outlines, leastMm))
 
 interface Tops {
   readonly layers: Layers

@@ -1,5 +1,6 @@
 import { carryHook } from '@sable/demo/parts/carryHook'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { medians } from '../constants/constants'
 import type { PolygonKernel } from '../geometry/polygon'
 import type { Part } from '../mesh/part'
 import { asModelled } from '../mesh/place'
@@ -220,7 +221,7 @@ describe('figures of the carry hook', () => {
     const plate = partOf('plate on a belt', blockMesh(40, 40, 1))
     const { surface } = predictOn(plate, {}, setupOf('towline'))
     // Its top leans over the layers before; the other face lies on the belt and is not counted.
-    expect(Math.abs(surface.raMeanUm / facetRoughness(0.2, Math.PI / 4, true) - 1)).toBeLessThan(0.05)
+    expect(Math.abs(surface.raMeanUm / facetRoughness(0.2, Math.PI / 4, true, medians.finish) - 1)).toBeLessThan(0.05)
   })
 
   it('stand when every layer of an override has no walls at all', () => {

@@ -21,6 +21,7 @@ import type { Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
 import { countLostPieces } from '../regions/countLostPieces'
 import { seamLength } from '../regions/seamLength'
+import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import type { Basis } from '../shelf/material'
 import { layerCount } from '../slicing/layers'
@@ -114,10 +115,13 @@ export const predict = (part: Part, placement: Placement, setup: Setup, values: 
 export function* predictWork(
   part: Part,
   placement: Placement,
-  setup: Setup,
+  given: Setup,
   values: SettingValues,
   options: CandidateOptions,
 ): Work<Prediction> {
+  const setup = knownSetup(given)
+  const { constants } = setup
+  const { melt, cooling, bond, finish } = constants
   const { cache = new StageCache(), overrides = [], load } = options
   const known = { ...options, cache }
   const { printer, material } = setup
@@ -132,33 +136,51 @@ export function* predictWork(
   const treatment = treatmentOf(settings)
   const [limbs, surface, laidDown] = yield* atOnce(
     figure(layersKey, grip, limbsTask, { layers, grip }),
-    figure(layersKey, treatment, surfaceTask, { mesh, layers, treatment }),
+    figure(layersKey, [treatment, finish], surfaceTask, { mesh, layers, treatment, finish }),
     layOutWork(sliced, setup, known),
   )
   const { regions, seams, laid, single, path, pathKey } = laidDown
   const motion = yield* plannedWork(laidDown, setup, known)
   const motionKey = motionKeyOf(laidDown, setup, overrides)
   const direction = load?.direction
+  const inSections = { ...settings, infillStiffness: constants.strength.infill }
   const box = cache.get('box', pathKey, () => boxOf(single))
   const across = (axis: Axis): Work<Sections> =>
-    cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis]), () =>
-      justOne(sectionsTask, { path: single, axis, settings, box, limbs: limbs[axis] }),
+    cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis, constants.strength.infill]), () =>
+      justOne(sectionsTask, { path: single, axis, settings: inSections, box, limbs: limbs[axis] }),
     )
-  const [physics, x, y, z, time, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
-    figure(motionKey, [ownOf('figures', settings, overrides), printer, setup.nozzle, material], physicsTask, {
-      layers,
-      path,
-      motion,
-      ...dataOf(visibleTo('figures', settings, overrides)),
-      setup,
-    }),
+  const [physics, x, y, z, planned, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
+    figure(
+      motionKey,
+      [ownOf('figures', settings, overrides), printer, setup.nozzle, readByPhysics(material), melt, cooling, bond, finish],
+      physicsTask,
+      {
+        layers,
+        path,
+        motion,
+        ...dataOf(visibleTo('figures', settings, overrides)),
+        setup,
+      },
+    ),
     across('x'),
     across('y'),
     across('z'),
     figure(motionKey, settings.minLayerTime, timeTask, { path, motion, leastS: settings.minLayerTime }),
-    direction ? figure(pathKey, [direction, grip], obliqueTask, { path: single, layers, direction, settings, grip }) : nothing(),
+    direction
+      ? figure(pathKey, [direction, grip, constants.strength.infill], obliqueTask, {
+          path: single,
+          layers,
+          direction,
+          settings: inSections,
+          grip,
+        })
+      : nothing(),
     figure(pathKey, [], uprightTask, { path: single }),
-    figure(pathKey, [], openTravelTask, { path: single, outlines: layers.outlines }),
+    figure(pathKey, constants.strings.leastTravel, openTravelTask, {
+      path: single,
+      outlines: layers.outlines,
+      leastMm: constants.strings.leastTravel,
+    }),
     figure(pathKey, [], travelFigures, { layers, regions, seams, laid, ...dataOf(visibleTo('toolpath', settings, overrides)) }),
     figure(pathKey, [], volumeTask, { path }),
     settings.infillDensity > 0 && settings.infillDensity <= SPARSE
@@ -167,27 +189,37 @@ export function* predictWork(
   )
   const volumeMm3 = volume.total
   const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip)
-  const sway = swayFigures(upright, material.strength.modulus, settings.lineWidth)
+  const { sideForce } = constants.sway
+  const sway = swayFigures(upright, material.strength.modulus, sideForce, settings.lineWidth)
   // A branch is a single rim, whose second moment over the full round's is 4·w/r; other supports are as stiff as they are dense.
   const stiffShare = (radius: number): number =>
     settings.supports === 'branching' ? Math.min(1, (4 * settings.lineWidth) / radius) : settings.supportDensity / 100
-  const supports = cache.get('supportSway', stageKey('supportSway', pathKey, material.strength.modulus), () =>
-    supportSway(regions.support.body, layers, stiffShare, material.strength.modulus),
+  const supports = cache.get('supportSway', stageKey('supportSway', pathKey, [material.strength.modulus, sideForce]), () =>
+    supportSway(regions.support.body, layers, stiffShare, material.strength.modulus, sideForce),
   )
-  const closure = topClosure(settings)
+  const closure = topClosure(settings, finish)
   const [low, high] = material.nozzleRange
-  const strings = stringFigures(travels, printer.extruder, settings.retractLength > 0, settings.nozzleTemperature - (low + high) / 2)
+  const strings = stringFigures(
+    travels,
+    printer.extruder,
+    settings.retractLength > 0,
+    settings.nozzleTemperature - (low + high) / 2,
+    constants.strings,
+  )
+  const time = atPace(planned, constants.print.pace)
   const ringing = ringingFigures(
     time.realSpeeds.outerWall.speedMmS,
     settings.cornerSpeed,
     settings.outerWallAcceleration || settings.acceleration,
     printer.frameFrequency,
+    finish,
   )
-  const massG = massOf(volumeMm3, material.density)
+  const { flow } = constants.print
+  const massG = flow * massOf(volumeMm3, material.density)
   const materialCost = (massG / 1000) * material.pricePerKg
   const machineCost = (time.timeS / 3600) * printer.costPerHour
   const unpropped = tops ?? []
-  const startUpS = startUpTime(printer, settings.nozzleTemperature, settings.bedTemperature)
+  const startUpS = startUpTime(printer, settings.nozzleTemperature, settings.bedTemperature, cooling.room)
   return {
     ...time,
     ...(startUpS === undefined ? {} : { startUpS }),
@@ -195,11 +227,11 @@ export function* predictWork(
     layerCount: layerCount(layers),
     unproppedTops: unpropped,
     filament: {
-      lengthMm: filamentLength(volumeMm3, filamentDiameter),
+      lengthMm: flow * filamentLength(volumeMm3, filamentDiameter),
       volumeMm3,
       massG,
-      supportG: massOf(volume.support, material.density),
-      footG: massOf(volume.foot, material.density),
+      supportG: flow * massOf(volume.support, material.density),
+      footG: flow * massOf(volume.foot, material.density),
       cost: materialCost + machineCost,
       materialCost,
       machineCost,
@@ -212,7 +244,7 @@ export function* predictWork(
     },
     ...physics.figures,
     ringing,
-    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus) },
+    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus, sideForce) },
     travel,
     surface,
     sway,
@@ -222,7 +254,9 @@ export function* predictWork(
     seamMm: seamLength(regions, layers),
     strength,
     flexible: material.family === 'flexible',
-    ...(direction && oblique ? { oblique: obliqueFigures(oblique, direction, material, physics.tracks.bond, grip) } : {}),
+    ...(direction && oblique
+      ? { oblique: obliqueFigures(oblique, direction, material, physics.tracks.bond, constants.strength.shear, grip) }
+      : {}),
     mesh: {
       triangles: part.report.triangles,
       volumeMm3: part.report.volumeMm3 * placement.scale ** 3,
@@ -261,6 +295,19 @@ export function* predictWork(
     origins: resolved.origins,
   }
 }
+
+/** What cooling, melting and bonding read of a material: not how strong its lines are. */
+const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['material']): object => ({ ...material, bondFactor })
+
+/** The times of a machine that takes so many times as long as it is told. */
+const atPace = (time: TimeFigures, pace: number): TimeFigures => ({
+  ...time,
+  timeS: pace * time.timeS,
+  unslowedS: pace * time.unslowedS,
+  timeByFeatureS: Object.fromEntries(
+    Object.entries(time.timeByFeatureS).map(([row, seconds]) => [row, pace * seconds]),
+  ) as TimeFigures['timeByFeatureS'],
+})
 
 /** What of scopes can be posted between threads. */
 const dataOf = ({ settings, overrides }: Scopes): Pick<Scopes, 'settings' | 'overrides'> => ({ settings, overrides })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { figureOf, figures } from '../figures/figures'
+import { figureOf, figures, valuesOf } from '../figures/figures'
 import { type Figure, type FigureId, figureIds } from '../figures/table/figure'
 import type { Purpose } from '../physics/strength/purpose'
 import type { Prediction } from '../pipeline/predict'
@@ -21,7 +21,7 @@ export const figuresSchema: z.ZodType<Figures> = z.object({
 })
 
 export const figuresOf = (p: Prediction, purpose: Purpose): AllFigures => ({
-  ...(Object.fromEntries(figures.map(({ id, value }) => [id, value(p, purpose)])) as Record<FigureId, number>),
+  ...valuesOf(p, purpose),
   stops: p.checks.filter(({ severity }) => severity === 'stop').length,
 })
 

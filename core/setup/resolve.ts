@@ -1,4 +1,5 @@
-import { assumedFlowLimit, flowModel, SAFE_SHARE } from '../physics/melt/flowLimit'
+import { type Constants, medians } from '../constants/constants'
+import { assumedFlowLimit, flowModel } from '../physics/melt/flowLimit'
 import { type SettingName, type Settings, type SettingValues, settingNames, settings } from '../profile/settings'
 import type { Material } from '../shelf/material'
 import type { Nozzle } from '../shelf/nozzle'
@@ -19,6 +20,8 @@ export interface Setup {
   readonly spool?: Spool | undefined
   /** What is left of it, how dry it is, and what else of its material is at hand; absent where no shelf is there to tell. */
   readonly stock?: SpoolStock | undefined
+  /** What models rest on here; the medians of their table where nothing was read. */
+  readonly constants?: Constants
 }
 
 export interface ResolvedSettings {
@@ -58,10 +61,10 @@ export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSe
 
 /** What to ask at most: the safe share of what the user's ladder says at that temperature, else what is assumed. */
 function safeFlow(setup: Setup, temperature: number | undefined): number {
-  const { printer, nozzle, material } = setup
-  if ((material.ladder ?? []).length === 0) return assumedFlowLimit(printer, material, nozzle)
-  const { failsAt } = flowModel(setup, temperature ?? settings.nozzleTemperature.fallback)
-  return Math.round(SAFE_SHARE * failsAt * 10) / 10
+  const { printer, nozzle, material, constants = medians } = setup
+  if ((material.ladder ?? []).length === 0) return assumedFlowLimit(printer, material, nozzle, constants.melt)
+  const { failsAt } = flowModel(setup, temperature ?? settings.nozzleTemperature.fallback, constants)
+  return Math.round(constants.melt.safeShare * failsAt * 10) / 10
 }
 
 /** A line as wide as the bore, half as high, and between a fifth and seven tenths where heights follow the shape: common practice. */

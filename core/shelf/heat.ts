@@ -1,8 +1,5 @@
 import type { Material } from './material'
 
-/** Temperature of the room, °C. Assumed. */
-export const ROOM = 22
-
 /** What heat does to a kind of filament. */
 export interface Heat {
   /** Thermal conductivity, W/(m·K). */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { medians } from '../constants/constants'
 import { assumedFlowLimit } from '../physics/melt/flowLimit'
 import { setupOf } from '../testing/setups'
 import { filamentArea, filamentLength, flowAt, lineArea, massOf, speedForFlow } from './flow'
@@ -17,8 +18,8 @@ describe('flow arithmetic', () => {
   it('CP-F3: 0.15 × 0.4 mm at 500 mm/s is 30 mm³/s', () => expect(flowAt(lineArea(0.15, 0.4), 500)).toBeCloseTo(30, 9))
 
   it('CP-F4: an ordinary hot end with PLA is assumed to carry 10–15 mm³/s, a long one with fast filament 25–30', () => {
-    const ordinary = assumedFlowLimit(setupOf('dory').printer, setupOf().material)
-    const fast = assumedFlowLimit(setupOf('lugger').printer, setupOf('lugger', 'bore-0.4', 'fast-pla').material)
+    const ordinary = assumedFlowLimit(setupOf('dory').printer, setupOf().material, {}, medians.melt)
+    const fast = assumedFlowLimit(setupOf('lugger').printer, setupOf('lugger', 'bore-0.4', 'fast-pla').material, {}, medians.melt)
     expect(ordinary).toBeGreaterThanOrEqual(10)
     expect(ordinary).toBeLessThanOrEqual(15)
     expect(fast).toBeGreaterThanOrEqual(25)

@@ -5,6 +5,7 @@ import { layDown, type PredictOptions, planFor } from '../pipeline/layDown'
 import { StageCache } from '../pipeline/stageCache'
 import { Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
+import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 
 /**
@@ -56,7 +57,7 @@ export function drawnMoves(part: Part, placement: Placement, setup: Setup, value
   const laid = layDown(part, placement, setup, values, shared)
   const { path, layers, resolved } = laid
   const motion = planFor(laid, setup, shared)
-  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, options.overrides), setup })
+  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, options.overrides), setup: knownSetup(setup) })
   const count = layers.top.length
   return {
     x: Float32Array.from(path.x),

@@ -10,6 +10,7 @@ import { type Prediction, predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
 import { Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
+import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { type LoadMap, loadsByAxis } from './loadMap'
 
@@ -35,16 +36,24 @@ export function fieldsOf(part: Part, placement: Placement, setup: Setup, values:
   const { tracks, settings } = predict(part, placement, setup, values, shared)
   const laid = layDown(part, placement, setup, values, shared)
   const { path, layers, mesh } = laid
-  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(settings))
+  const known = knownSetup(setup)
+  const { constants, material } = known
+  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(settings), constants.finish)
   return {
     layers: tracks,
-    moves: moveTracks({ layers, path, motion: planFor(laid, setup, shared), scopes: new Scopes(settings, options.overrides), setup }),
+    moves: moveTracks({
+      layers,
+      path,
+      motion: planFor(laid, setup, shared),
+      scopes: new Scopes(settings, options.overrides),
+      setup: known,
+    }),
     facets: { areaMm2: areas, raUm: roughness, up },
     sections: loadsByAxis(
       laid.single,
-      settings,
+      { ...settings, infillStiffness: constants.strength.infill },
       limbsByAxis(outlinesOf(layers), options.load?.grip ?? usualGrip),
-      setup.material.strength.inLayer,
+      material.strength.inLayer,
       tracks.bond,
       options.load?.grip,
     ),

@@ -5,13 +5,15 @@ import { frameOf } from '../physics/strength/direction'
 import { type Grip, usualGrip } from '../physics/strength/grip'
 import { type AxisLimbs, type LimbsByAxis, limbsAlong, limbsByAxis } from '../physics/strength/limbsByAxis'
 import { findObliqueSections, obliqueStrengthAt } from '../physics/strength/oblique'
+import type { SectionSettings } from '../physics/strength/sections'
 import { type Axis, axes } from '../physics/strength/sections'
 import { type Cuts, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../physics/strength/strengthFigures'
 import { outlinesOf } from '../physics/strength/stretches'
 import { layDown, type PredictOptions } from '../pipeline/layDown'
 import { predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
-import type { Settings, SettingValues } from '../profile/settings'
+import type { SettingValues } from '../profile/settings'
+import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import type { Toolpath } from '../toolpath/toolpath'
 import { type BearsMask, bearsMask } from './bearsMask'
@@ -44,20 +46,26 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
   const shared = { ...options, cache: options.cache ?? new StageCache() }
   const { tracks, settings } = predict(part, placement, setup, values, shared)
   const { single, mesh, layers } = layDown(part, placement, setup, values, shared)
-  const { inLayer } = setup.material.strength
+  const { constants, material } = knownSetup(setup)
+  const { inLayer } = material.strength
   const { direction, grip } = options.load ?? {}
   const outlines = outlinesOf(layers)
   const top = layers.top.at(-1) ?? 0
   const limbs = limbsByAxis(outlines, grip ?? usualGrip)
-  const loads = loadsByAxis(single, settings, limbs, inLayer, tracks.bond, grip)
+  const inSections = { ...settings, infillStiffness: constants.strength.infill }
+  const loads = loadsByAxis(single, inSections, limbs, inLayer, tracks.bond, grip)
   const freeLimbs = direction && limbsAlong(outlines, direction, grip ?? usualGrip)
-  const free = direction && findObliqueSections(single, direction, settings, freeLimbs)
+  const free = direction && findObliqueSections(single, direction, inSections, freeLimbs)
   return {
     axes: Object.fromEntries(axes.map((axis) => [axis, masked(loads[axis], limbs[axis], top)])) as unknown as LoadMap['axes'],
     ...(free
       ? {
           free: {
-            ...masked(told(free, obliqueStrengthAt(free, direction, inLayer, tracks.bond), inLayer, grip), freeLimbs, top),
+            ...masked(
+              told(free, obliqueStrengthAt(free, direction, inLayer, tracks.bond, constants.strength.shear), inLayer, grip),
+              freeLimbs,
+              top,
+            ),
             along: frameOf(direction).along,
           },
         }
@@ -72,7 +80,7 @@ const masked = (loads: SectionLoads, limbs: AxisLimbs | undefined, top: number):
 /** Loads that the sections across each axis bear, as the figures judge them. */
 export function loadsByAxis(
   path: Toolpath,
-  settings: Settings,
+  settings: SectionSettings,
   limbs: LimbsByAxis,
   inLayer: number,
   bonds: Float64Array,

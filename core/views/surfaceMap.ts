@@ -5,6 +5,7 @@ import type { Placement } from '../mesh/place'
 import { facetRoughnesses, treatmentOf } from '../physics/finish/surfaceFigures'
 import { layDown, type PredictOptions } from '../pipeline/layDown'
 import type { SettingValues } from '../profile/settings'
+import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { type Layers, layerAt } from '../slicing/layers'
 import { code, type Toolpath } from '../toolpath/toolpath'
@@ -41,7 +42,7 @@ const SIDE = 0.7
  */
 export function surfaceMap(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): SurfaceMap {
   const { mesh, layers, regions, single, resolved } = layDown(part, placement, setup, values, options)
-  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(resolved.settings))
+  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(resolved.settings), knownSetup(setup).constants.finish)
   // What lies on the bed faces down, and has neither area nor direction in the figures.
   const facing = up.map((sine, t) => (areas[t]! > 0 ? sine : -1))
   return {

@@ -42,6 +42,7 @@ test('what to measure next', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByRole('button', { name: 'Measure next' }).click()
+  await expect(page.getByLabel('What to measure next').getByRole('status')).toHaveCount(0, { timeout: 60_000 })
   await page.screenshot({ path: picture('measure-next') })
 })
 

@@ -1,11 +1,14 @@
 import type { Lever } from '@sable/core/advice/levers'
+import type { Constants } from '@sable/core/constants/constants'
+import { findSlopes, type Slopes } from '@sable/core/doubt/slopes'
+import { valuesOf } from '@sable/core/figures/figures'
 import { readPart } from '@sable/core/formats/readPart'
 import { write3mf } from '@sable/core/formats/write3mf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { loadPolygonKernel, type PolygonKernel } from '@sable/core/geometry/polygon'
 import type { Part } from '@sable/core/mesh/part'
 import { type Placement, place } from '@sable/core/mesh/place'
-import type { LoadPlace } from '@sable/core/physics/strength/purpose'
+import type { LoadPlace, Purpose } from '@sable/core/physics/strength/purpose'
 import { Crew, type Line } from '@sable/core/pipeline/crew/crew'
 import { type Prediction, predict, predictWork } from '@sable/core/pipeline/predict'
 import { StageCache } from '@sable/core/pipeline/stageCache'
@@ -14,6 +17,7 @@ import type { SettingValues } from '@sable/core/profile/settings'
 import type { Stage } from '@sable/core/profile/table/setting'
 import { programFor } from '@sable/core/program/programFor'
 import { type ProgramFigures, ProgramTimer } from '@sable/core/program/timeProgram'
+import { knownSetup } from '@sable/core/setup/knownSetup'
 import type { Setup } from '@sable/core/setup/resolve'
 import type { Printer } from '@sable/core/shelf/printer'
 import { Cancelled, InputError } from '@sable/core/units/errors'
@@ -223,6 +227,36 @@ const api = {
         if (!(error instanceof InputError)) throw error
         onEach(index, undefined)
       }
+    }
+  },
+
+  /**
+   * How the figures of a candidate hang on each constant. Nothing where it was given up, or cannot be printed. Stops when the
+   * first entry of `stop` becomes 1.
+   */
+  async findSlopes(
+    request: PredictRequest,
+    purpose: Purpose,
+    stop: Int32Array,
+    onProgress: (share: number) => void,
+  ): Promise<Slopes | undefined> {
+    const [part, polygons] = await Promise.all([loadPart(request), openKernel()])
+    const { placement, setup, values, overrides, load } = request
+    const valuesWith = (constants: Constants) =>
+      valuesOf(predict(part, placement, { ...setup, constants }, values, { kernel: polygons, cache: triedCache, overrides, load }), purpose)
+    const work = findSlopes(valuesWith, knownSetup(setup).constants)
+    try {
+      for (;;) {
+        // Lets what waits in this worker have its turn.
+        await new Promise((resolve) => setTimeout(resolve))
+        if (Atomics.load(stop, 0) === 1) return undefined
+        const { done, value } = work.next()
+        if (done) return value
+        onProgress(value)
+      }
+    } catch (error) {
+      if (error instanceof InputError) return undefined
+      throw error
     }
   },
 

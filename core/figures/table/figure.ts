@@ -1,6 +1,6 @@
 import type { LimitName, Purpose } from '../../physics/strength/purpose'
 import type { Prediction } from '../../pipeline/predict'
-import type { Setup } from '../../setup/resolve'
+import type { KnownSetup } from '../../setup/knownSetup'
 import type { Basis } from '../../shelf/material'
 import { splitDuration } from '../../units/format'
 
@@ -70,7 +70,7 @@ export interface Figure extends FigureRow {
   readonly limit?: LimitOf
   /** The figure that it is read beside; it has no row of its own among figures, but one that opens beneath that one. */
   readonly beside?: FigureId
-  readonly explain: (prediction: Prediction, setup: Setup, purpose: Purpose) => Reason
+  readonly explain: (prediction: Prediction, setup: KnownSetup, purpose: Purpose) => Reason
 }
 
 export const fixed = (value: number, digits: number): string => value.toFixed(digits)

@@ -18,8 +18,8 @@ export const gloss: Figure = {
   plain,
   value: (p) => p.gloss.mean,
   shown: inPlain(plain),
-  explain: (p) => ({
-    equation: 'g = 1 / (1 + (u/0.3)⁴), u = flow of the outer wall over the failing flow; mean over its length',
+  explain: (p, { constants: { finish } }) => ({
+    equation: `g = 1 / (1 + (u/${finish.glossTurn})^${finish.glossSteepness}), u = flow of the outer wall over the failing flow; mean over its length`,
     terms: [
       { label: 'outer wall really runs at', value: `${Math.round(p.realSpeeds.outerWall.speedMmS)} mm/s` },
       {

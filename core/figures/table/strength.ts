@@ -71,7 +71,7 @@ export const strength: Figure = {
   value: (p, purpose) => statedLoad(p, purpose).loadN,
   shown: formatForce,
   limit: { name: 'minLoadN', words: (wanted) => `at least ${wanted}` },
-  explain: (p, { material }, purpose) => {
+  explain: (p, { material, constants }, purpose) => {
     const { kind, along, acrossLayers, loadN, weakestAtMm, stiffnessNmm, by, basis } = statedLoad(p, purpose)
     const { heldTo, loadedFrom, axis, elevationDeg } = purpose.load
     const place = along.length === 1 ? `${along.toLowerCase()} = ${mm(weakestAtMm)}` : `${mm(weakestAtMm)} along that direction`
@@ -86,7 +86,7 @@ export const strength: Figure = {
           ? [
               {
                 label: `strength at ${Math.abs(elevationDeg)}° to sound layers`,
-                value: `${offAxisStrength((elevationDeg * Math.PI) / 180, material.strength.inLayer, p.bond.mean).toFixed(1)} MPa (Tsai–Hill)`,
+                value: `${offAxisStrength((elevationDeg * Math.PI) / 180, material.strength.inLayer, p.bond.mean, constants.strength.shear).toFixed(1)} MPa (Tsai–Hill)`,
               },
             ]
           : []),

@@ -1,4 +1,3 @@
-import { PULLED } from '../../physics/finish/strings'
 import { type Figure, fixed, inPlain, row } from './figure'
 
 const plain = { unit: '', per: 1, digits: 2 }
@@ -22,12 +21,15 @@ export const strings: Figure = {
   plain,
   value: (p) => p.strings.index,
   shown: inPlain(plain),
-  explain: (p, { printer }) => ({
+  explain: (p, { printer, constants: { strings } }) => ({
     equation: 'index = ooze · (open travel + share · travel pulled back)',
     terms: [
       { label: 'travel over open air', value: `${p.strings.openM.toFixed(2)} m` },
       { label: 'the same with filament pulled back', value: `${p.strings.pulledM.toFixed(2)} m` },
-      { label: 'that counts by', value: `${PULLED[printer.extruder]}, fed ${printer.extruder === 'tube' ? 'through a tube' : 'directly'}` },
+      {
+        label: 'that counts by',
+        value: `${printer.extruder === 'tube' ? strings.pulledTube : strings.pulledDirect}, fed ${printer.extruder === 'tube' ? 'through a tube' : 'directly'}`,
+      },
       { label: 'nozzle', value: `${p.settings.nozzleTemperature} °C` },
     ],
     place: 'Wet filament strings far more than any of this: dry it first.',

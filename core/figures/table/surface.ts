@@ -1,4 +1,4 @@
-import { facetRoughness, STAIR_COEFFICIENT } from '../../physics/finish/roughness'
+import { facetRoughness } from '../../physics/finish/roughness'
 import { type Figure, fixed, inPlain, mm, row } from './figure'
 import { seenSurface } from './stated'
 
@@ -25,13 +25,13 @@ export const surface: Figure = {
   value: (p, purpose) => seenSurface(p, purpose).raMeanUm,
   shown: inPlain(plain),
   limit: { name: 'maxRaUm', words: (wanted) => `surface under ${wanted}` },
-  explain: (p) => ({
-    equation: 'Ra = k·t / cos θ up to 70° from the vertical, 117.6·t when flat, 1.2 times that facing down; mean over the area',
+  explain: (p, { constants: { finish } }) => ({
+    equation: `Ra = k·t / cos θ up to ${finish.stairLimit}° from the vertical, ${finish.flat}·t when flat, ${finish.downward} times that facing down; mean over the area`,
     terms: [
       { label: 'layer height t', value: mm(p.settings.layerHeight, 2) },
-      { label: 'k', value: `${STAIR_COEFFICIENT.toFixed(1)} µm per mm` },
-      { label: 'a vertical wall', value: `${facetRoughness(p.settings.layerHeight, 0, false).toFixed(1)} µm` },
-      { label: 'a flat top', value: `${facetRoughness(p.settings.layerHeight, Math.PI / 2, false).toFixed(1)} µm` },
+      { label: 'k', value: `${finish.stair.toFixed(1)} µm per mm` },
+      { label: 'a vertical wall', value: `${facetRoughness(p.settings.layerHeight, 0, false, finish).toFixed(1)} µm` },
+      { label: 'a flat top', value: `${facetRoughness(p.settings.layerHeight, Math.PI / 2, false, finish).toFixed(1)} µm` },
       { label: 'the roughest twentieth begins at', value: `${p.surface.ra95Um.toFixed(1)} µm` },
     ],
     place: 'Shallow slopes and tops are roughest; the face on the bed is not counted.',

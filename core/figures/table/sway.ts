@@ -1,4 +1,3 @@
-import { SIDE_FORCE } from '../../physics/sway/sway'
 import { atHeight, type Figure, fixed, inPlain, mm, row } from './figure'
 
 const plain = { unit: 'mm', per: 1, digits: 3 }
@@ -23,10 +22,10 @@ export const sway: Figure = {
   plain,
   value: (p) => p.sway.topMm,
   shown: inPlain(plain),
-  explain: (p, { material }) => ({
+  explain: (p, { material, constants }) => ({
     equation: 'δ = ∫ F·(z − s)² / (E·I(s)) ds',
     terms: [
-      { label: 'side force F', value: `${SIDE_FORCE} N, assumed` },
+      { label: 'side force F', value: `${constants.sway.sideForce} N, assumed` },
       { label: `stiffness of ${material.name}`, value: `${material.strength.modulus} MPa` },
       { label: 'height', value: mm(p.mesh.sizeMm[2]) },
       { label: 'a quarter of a line', value: mm(p.settings.lineWidth / 4, 2) },

@@ -1,22 +1,17 @@
-import { heatOf, ROOM } from '../../shelf/heat'
+import type { Constants } from '../../constants/constants'
+import { heatOf } from '../../shelf/heat'
 import type { Material } from '../../shelf/material'
 import type { Printer } from '../../shelf/printer'
-
-/** Heat that still air takes off a layer, W/(m²·K), and a strong duct at full fan; typical, assumed. */
-const STILL = 15
-const FULL = 100
-/** Air inside an enclosure, °C. Assumed. */
-const ENCLOSED = 45
-/** A layer bears the next one when it is this much over its softening temperature, °C; semi-empirical. */
-const BEARS_OVER_SOFTENING = 20
 
 export interface CoolingScene {
   readonly material: Material
   readonly printer: Pick<Printer, 'cooling' | 'enclosed'>
   readonly nozzleTemperature: number
+  readonly constants: Constants['cooling']
 }
 
-export const airTemperature = ({ enclosed }: Pick<Printer, 'enclosed'>): number => (enclosed ? ENCLOSED : ROOM)
+const airTemperature = ({ printer: { enclosed }, constants }: Pick<CoolingScene, 'printer' | 'constants'>): number =>
+  enclosed ? constants.enclosed : constants.room
 
 /**
  * Time constant, s, of a layer that loses heat through its upper face only: τ = ρ·cp·h/hc (a lumped body, any text on heat
@@ -25,22 +20,22 @@ export const airTemperature = ({ enclosed }: Pick<Printer, 'enclosed'>): number 
  * @param height mm
  * @param fan 0–1
  */
-export function timeConstant({ material, printer }: CoolingScene, height: number, fan: number): number {
+export function timeConstant({ material, printer, constants: { still, duct } }: CoolingScene, height: number, fan: number): number {
   const { specificHeat } = heatOf(material)
-  const taken = STILL + ((printer.cooling ?? FULL) - STILL) * fan
+  const taken = still + ((printer.cooling ?? duct) - still) * fan
   return (material.density * 1000 * specificHeat * (height / 1000)) / taken
 }
 
 /** Time, s, that a layer needs from being laid to bearing the next: τ·ln((Tn − Ta)/(Ts − Ta)). */
 export function timeNeeded(scene: CoolingScene, height: number, fan: number): number {
-  const air = airTemperature(scene.printer)
-  const bears = heatOf(scene.material).softening + BEARS_OVER_SOFTENING
+  const air = airTemperature(scene)
+  const bears = heatOf(scene.material).softening + scene.constants.bears
   return timeConstant(scene, height, fan) * Math.max(0, Math.log((scene.nozzleTemperature - air) / (bears - air)))
 }
 
 /** Temperature, °C, of a layer when the next is laid on it. */
 export function temperatureAfter(scene: CoolingScene, height: number, fan: number, seconds: number): number {
-  const air = airTemperature(scene.printer)
+  const air = airTemperature(scene)
   return air + (scene.nozzleTemperature - air) * Math.exp(-seconds / timeConstant(scene, height, fan))
 }
 

@@ -1,10 +1,9 @@
-/** Melt load at which a wall turns from glossy to matte; semi-empirical. */
-const TURN = 0.3
-
+import type { Constants } from '../../constants/constants'
 /** Gloss of a wall, 0 matte to 1 glossy, from the melt load under which it was laid: slow walls shine. Semi-empirical. */
-export function glossAt(load: number): number {
-  const squared = (load / TURN) * (load / TURN)
-  return 1 / (1 + squared * squared)
+export function glossAt(load: number, { glossTurn, glossSteepness }: Constants['finish']): number {
+  const squared = (load / glossTurn) * (load / glossTurn)
+  // A power costs more than all the rest of the layer's sums; the fourth is two products.
+  return 1 / (1 + (glossSteepness === 4 ? squared * squared : squared ** (glossSteepness / 2)))
 }
 
 export interface GlossFigures {
@@ -30,8 +29,10 @@ export class GlossSums {
   private band = 0
   private bandAtZ = 0
 
+  constructor(private readonly finishing: Constants['finish']) {}
+
   add(load: number, length: number): void {
-    const gloss = glossAt(load)
+    const gloss = glossAt(load, this.finishing)
     this.bins[Math.round(gloss * BINS)]! += length
     this.layerLength += length
     this.layerWeighted += gloss * length

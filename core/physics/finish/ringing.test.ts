@@ -1,6 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { glossAt } from './gloss'
-import { ringingAmplitude, ringingFigures, ringingWavelength } from './ringing'
+import { medians } from '../../constants/constants'
+import { glossAt as glossAtOf } from './gloss'
+import { ringingAmplitude, ringingFigures as ringingFiguresOf, ringingWavelength } from './ringing'
+
+const glossAt = (load: number) => glossAtOf(load, medians.finish)
+
+const ringingFigures = (wall: number, corner: number, acceleration: number, frequency: number | undefined) =>
+  ringingFiguresOf(wall, corner, acceleration, frequency, medians.finish)
 
 describe('waves behind corners', () => {
   it('have the residual amplitude of a pulse of acceleration: none when it lasts a whole period, most at half of one (any text on vibration)', () => {

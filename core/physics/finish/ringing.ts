@@ -1,5 +1,4 @@
-/** A frame whose frequency nobody has measured, Hz; common for a hobby machine, assumed. */
-export const ASSUMED_FREQUENCY = 45
+import type { Constants } from '../../constants/constants'
 
 /**
  * Residual amplitude, mm, of an undamped frame after a change of speed at even acceleration:
@@ -30,8 +29,9 @@ export function ringingFigures(
   cornerSpeed: number,
   acceleration: number,
   frequency: number | undefined,
+  { frameFrequency }: Pick<Constants['finish'], 'frameFrequency'>,
 ): RingingFigures {
-  const f = frequency ?? ASSUMED_FREQUENCY
+  const f = frequency ?? frameFrequency
   const change = Math.max(0, wallSpeed - cornerSpeed)
   // Walls come out of corners at any speed up to this change, so the worst of them counts.
   const worst = Math.min(change, (Math.PI * acceleration) / (2 * Math.PI * f))

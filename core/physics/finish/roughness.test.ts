@@ -1,11 +1,20 @@
 import { describe, expect, it } from 'vitest'
+import { medians } from '../../constants/constants'
+import type { Mesh } from '../../mesh/mesh'
 import { toBeltFrame } from '../../mesh/tiltedBelt'
+import type { Layers } from '../../slicing/layers'
 import { slice } from '../../slicing/slice'
 import { testKernel } from '../../testing/kernel'
 import { everywhere } from '../../testing/setups'
 import { blockMesh, meshOf, solids } from '../../testing/solids'
-import { facetRoughness } from './roughness'
-import { surfaceFigures } from './surfaceFigures'
+import { facetRoughness as facetRoughnessOf } from './roughness'
+import type { Treatment } from './surfaceFigures'
+import { surfaceFigures as surfaceFiguresOf } from './surfaceFigures'
+
+const surfaceFigures = (mesh: Mesh, layers: Layers, treatment: Treatment = { ironed: false }) =>
+  surfaceFiguresOf(mesh, layers, treatment, medians.finish)
+
+const facetRoughness = (height: number, tilt: number, down: boolean) => facetRoughnessOf(height, tilt, down, medians.finish)
 
 const degrees = (angle: number): number => (angle * Math.PI) / 180
 

@@ -1,3 +1,4 @@
+import type { Constants } from '../../constants/constants'
 import type { Contours } from '../../geometry/contours'
 import type { Printer } from '../../shelf/printer'
 import { leavesPart } from '../../toolpath/leavesPart'
@@ -11,16 +12,8 @@ export interface StringFigures {
   readonly index: number
 }
 
-/** Pulled back, a nozzle strings this share as much; a tube holds filament less well. Semi-empirical. */
-export const PULLED = { direct: 0.04, tube: 0.08 } as const
-/** Ooze grows by this per °C over the middle of the label; semi-empirical. */
-const PER_DEGREE = 0.03
-
-/** Over shorter ways than this, mm, no string forms. */
-const LEAST_TRAVEL = 1
-
-/** Travels of one part that cross open air. */
-export function openTravel(path: Toolpath, outlines: Contours): { readonly open: number; readonly pulled: number } {
+/** Travels of one part that cross open air. @param leastTravel mm; over shorter ways no string forms */
+export function openTravel(path: Toolpath, outlines: Contours, leastTravel: number): { readonly open: number; readonly pulled: number } {
   const { x, y, feature, layerStart } = path
   let open = 0
   let pulled = 0
@@ -32,7 +25,7 @@ export function openTravel(path: Toolpath, outlines: Contours): { readonly open:
       else if (kind === code.pushBack) isPulled = false
       if (kind !== code.travel) continue
       const length = Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
-      if (length < LEAST_TRAVEL || !leavesPart(outlines, layer, x[m]!, y[m]!, x[m + 1]!, y[m + 1]!)) continue
+      if (length < leastTravel || !leavesPart(outlines, layer, x[m]!, y[m]!, x[m + 1]!, y[m + 1]!)) continue
       if (isPulled) pulled += length
       else open += length
     }
@@ -45,8 +38,9 @@ export function stringFigures(
   extruder: Printer['extruder'],
   retracts: boolean,
   overMiddle: number,
+  { ooze, pulledDirect, pulledTube, perDegree, leastOoze }: Constants['strings'],
 ): StringFigures {
-  const ooze = Math.max(0.2, 1 + PER_DEGREE * overMiddle)
+  const oozes = ooze * Math.max(leastOoze, 1 + perDegree * overMiddle)
   const [openM, pulledM] = retracts ? [open / 1000, pulled / 1000] : [(open + pulled) / 1000, 0]
-  return { openM, pulledM, index: ooze * (openM + PULLED[extruder] * pulledM) }
+  return { openM, pulledM, index: oozes * (openM + { direct: pulledDirect, tube: pulledTube }[extruder] * pulledM) }
 }

@@ -1,3 +1,4 @@
+import type { Constants } from '../../constants/constants'
 import { areaNormal } from '../../mesh/measure'
 import { type Mesh, triangleCount } from '../../mesh/mesh'
 import { type BeltLine, beltAt } from '../../mesh/tiltedBelt'
@@ -39,15 +40,12 @@ export const treatmentOf = ({ ironing, supports, supportAngle }: Pick<Settings, 
 const ON_BED = 1e-3
 /** What leans more than this from the vertical is no side, as the sine. */
 const SIDE = Math.SQRT1_2
-/** Flat tops within this of level, as the sine, are reached by ironing; it leaves this share of their roughness. Semi-empirical. */
+/** Flat tops within this of level, as the sine, are reached by ironing. */
 const IRONABLE = Math.cos((5 * Math.PI) / 180)
-const IRONED = 0.3
-/** A face that was broken off supports is this many times as rough; semi-empirical. */
-const SUPPORTED = 1.7
 
 /** Roughness over the part as it stands on the bed, weighted by area. The face on the bed is not counted. */
-export function surfaceFigures(mesh: Mesh, layers: Layers, treatment: Treatment = { ironed: false }): SurfaceFigures {
-  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatment)
+export function surfaceFigures(mesh: Mesh, layers: Layers, treatment: Treatment, finish: Constants['finish']): SurfaceFigures {
+  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatment, finish)
   const over = (seen?: (up: number) => boolean): Roughness => {
     const own = seen ? areas.map((area, t) => (seen(up[t]!) ? area : 0)) : areas
     let total = 0
@@ -65,7 +63,8 @@ export function surfaceFigures(mesh: Mesh, layers: Layers, treatment: Treatment 
 export function facetRoughnesses(
   mesh: Mesh,
   { top, height, belt }: Layers,
-  { ironed, supportedBeyond = Infinity }: Treatment = { ironed: false },
+  { ironed, supportedBeyond = Infinity }: Treatment,
+  finish: Constants['finish'],
 ): { areas: Float64Array; roughness: Float64Array; up: Float64Array } {
   const count = triangleCount(mesh)
   const areas = new Float64Array(count)
@@ -79,8 +78,8 @@ export function facetRoughnesses(
     up[t] = normal[2]! / twice
     const tilt = Math.asin(Math.min(1, Math.abs(up[t]!)))
     const layer = layerAt(top, middleHeight(mesh, t))
-    const treated = up[t]! >= IRONABLE && ironed ? IRONED : up[t]! < 0 && tilt > supportedBeyond ? SUPPORTED : 1
-    roughness[t] = treated * facetRoughness(height[layer]!, tilt, up[t]! < 0)
+    const treated = up[t]! >= IRONABLE && ironed ? finish.ironed : up[t]! < 0 && tilt > supportedBeyond ? finish.supported : 1
+    roughness[t] = treated * facetRoughness(height[layer]!, tilt, up[t]! < 0, finish)
   }
   return { areas, roughness, up }
 }

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
+import { medians } from '../../constants/constants'
 import type { SettingValues } from '../../profile/settings'
 import { settingsOf } from '../../testing/setups'
 import { topClosure } from './topClosure'
 
 describe('a top over infill', () => {
-  const of = (values: SettingValues) => topClosure(settingsOf({ lineWidth: 0.4, layerHeight: 0.2, ...values }))
+  const of = (values: SettingValues) => topClosure(settingsOf({ lineWidth: 0.4, layerHeight: 0.2, ...values }), medians.finish)
 
   it('bridges the way between the lines: w·(100/density − 1) for one family, twice as far for two', () => {
     expect(of({ infillPattern: 'lines', infillDensity: 20 }).gapMm).toBeCloseTo(0.4 * 4, 9)

@@ -1,7 +1,5 @@
+import type { Constants } from '../../constants/constants'
 import type { Settings } from '../../profile/settings'
-
-/** A skin closes over a gap between infill lines when it is at least this share of the gap thick; semi-empirical (CP-S6). */
-const CLOSES = 0.14
 
 /** How many families of lines share the density, so that each stands so many times as far apart. */
 const families: Readonly<Record<Settings['infillPattern'], number>> = {
@@ -26,10 +24,11 @@ export interface TopClosure {
 /** Skin thickness against the infill gap that it must bridge. */
 export function topClosure(
   settings: Pick<Settings, 'infillDensity' | 'infillPattern' | 'lineWidth' | 'topLayers' | 'layerHeight'>,
+  { closes }: Pick<Constants['finish'], 'closes'>,
 ): TopClosure {
   const { infillDensity, infillPattern, lineWidth, topLayers, layerHeight } = settings
   const thicknessMm = topLayers * layerHeight
   if (infillDensity <= 0) return { thicknessMm, closure: 0 }
   const gapMm = Math.max(0, ((families[infillPattern] * 100) / infillDensity - 1) * lineWidth)
-  return { gapMm, thicknessMm, closure: gapMm > 0 ? thicknessMm / (CLOSES * gapMm) : Infinity }
+  return { gapMm, thicknessMm, closure: gapMm > 0 ? thicknessMm / (closes * gapMm) : Infinity }
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { medians } from '../../constants/constants'
 import { setupOf } from '../../testing/setups'
 import { diffusivity, flowModel, throughLadder } from './flowLimit'
 import { fourierFor, leftAtCentre, leftOnAverage, zerosOfJ0 } from './heating'
@@ -25,7 +26,7 @@ describe('a plug heated through its wall (Carslaw & Jaeger 1959; values from mem
 })
 
 describe('flow at which a hot end fails', () => {
-  const at = (temperature: number, setup = setupOf()) => flowModel(setup, temperature).failsAt
+  const at = (temperature: number, setup = setupOf()) => flowModel(setup, temperature, medians).failsAt
 
   it('rises by a quarter to a half for 10 °C (CP-F6 says a third or more; common practice)', () => {
     expect(at(215) / at(205)).toBeGreaterThan(1.25)
@@ -57,7 +58,7 @@ describe('flow at which a hot end fails', () => {
       { temperature: 230, flow: 24 },
     ]
     const material = { ...setupOf().material, ladder }
-    expect(flowModel({ ...setupOf(), material }, 215)).toEqual({ failsAt: expect.closeTo(18, 9), basis: 'measured' })
+    expect(flowModel({ ...setupOf(), material }, 215, medians)).toEqual({ failsAt: expect.closeTo(18, 9), basis: 'measured' })
     expect(throughLadder([...ladder, { temperature: 225, flow: 40 }], 215)).toBeCloseTo(18, 0)
     expect(throughLadder([{ temperature: 210, flow: 15 }], 240)).toBe(15)
   })

@@ -1,26 +1,13 @@
+import type { Constants } from '../../constants/constants'
 import type { Motion } from '../../motion/planMotion'
 import { code, isLaid, type Toolpath } from '../../toolpath/toolpath'
-import { SAFE_SHARE } from './flowLimit'
-
-/** Below this share of the failing flow nothing is missing. */
-const SHORT_FROM = SAFE_SHARE
-/** Share of the plastic that is missing per unit of load beyond that; semi-empirical. */
-const SHORT_SLOPE = 0.5
-const MOST_SHORT = 0.6
-/** Near the bed the part's own warmth helps: this many °C for a bed 35 °C over the room, falling over this height, mm (CP-F9). */
-const BED_WARMTH = 5
-const WARM_HEIGHT = 12
-/** A heater block runs this many °C below its setting when the mean flow of a layer is the failing flow; semi-empirical. */
-const SAG = 8
-
-/** What is molten already evens the flow out over about this time, s: short moves do not feel the limit (CP-F8). Semi-empirical. */
-const RESERVE_TIME = 0.5
 
 /** 1 − e^−x; for short moves, which are nearly all, by its Padé approximant, right to a millionth and much quicker. */
 const eased = (x: number): number => (x < 0.2 ? x / (1 + x / 2 + (x * x) / 12) : 1 - Math.exp(-x))
 
 /** Share of the plastic that is missing at a melt load (flow over failing flow). Semi-empirical. */
-export const shortfall = (load: number): number => Math.min(MOST_SHORT, Math.max(0, load - SHORT_FROM) * SHORT_SLOPE)
+export const shortfall = (load: number, { safeShare, missingPerLoad, mostMissing }: Constants['melt']): number =>
+  Math.min(mostMissing, Math.max(0, load - safeShare) * missingPerLoad)
 
 /** How hard melting works, layer by layer. */
 export interface MeltLoads {
@@ -51,14 +38,16 @@ export function meltLoads(
   heatOf: (layer: number) => { readonly nozzle: number; readonly bedAboveRoom: number },
   failsAtC: (celsius: number) => number,
   zOf: (layer: number) => number,
+  melt: Constants['melt'],
   loadOfMove?: Float32Array,
 ): MeltLoads {
+  const { bedWarmth, warmHeight, sag } = melt
   const layers = path.layerStart.length - 1
   const failsAt = new Float64Array(layers)
   const highest = new Float64Array(layers)
   const mean = new Float64Array(layers)
   const missing = new Float64Array(layers)
-  const melting = new Melting()
+  const melting = new Melting(melt)
   let setting = Number.NaN
   let atSetting = 0
   let perDegree = 0
@@ -72,8 +61,8 @@ export function meltLoads(
     }
     const volume = volumeOfLayer(path, layer)
     const share = motion.layerTime[layer]! > 0 ? volume / motion.layerTime[layer]! / atSetting : 0
-    const warmth = ((BED_WARMTH * Math.max(0, bedAboveRoom)) / 35) * Math.exp(-zOf(layer) / WARM_HEIGHT)
-    const own = Math.max(0.1, atSetting + perDegree * (warmth - SAG * share * share))
+    const warmth = ((bedWarmth * Math.max(0, bedAboveRoom)) / 35) * Math.exp(-zOf(layer) / warmHeight)
+    const own = Math.max(0.1, atSetting + perDegree * (warmth - sag * share * share))
     failsAt[layer] = own
     mean[layer] = (share * atSetting) / own
     melting.layer(path, motion, layer, own, loadOfMove)
@@ -103,6 +92,8 @@ class Melting {
   /** Evened out, mm³/s. */
   private flow = 0
 
+  constructor(private readonly melt: Constants['melt']) {}
+
   layer(
     { area, feature, x, y, layerStart }: Toolpath,
     { duration }: Motion,
@@ -110,7 +101,8 @@ class Melting {
     failsAt: number,
     loadOfMove?: Float32Array,
   ): void {
-    const { byLoad } = this
+    const { byLoad, melt } = this
+    const { reserveTime, safeShare } = melt
     let { flow } = this
     let highest = 0
     let short = 0
@@ -119,13 +111,13 @@ class Melting {
       const dx = x[m + 1]! - x[m]!
       const dy = y[m + 1]! - y[m]!
       const laid = area[m]! * Math.sqrt(dx * dx + dy * dy)
-      if (seconds > 0) flow += (laid / seconds - flow) * eased(seconds / RESERVE_TIME)
+      if (seconds > 0) flow += (laid / seconds - flow) * eased(seconds / reserveTime)
       const kind = feature[m]!
       if (!isLaid(kind) || kind === code.ironing) continue
       const load = flow / failsAt
       if (loadOfMove) loadOfMove[m] = load
       if (load > highest) highest = load
-      if (load > SHORT_FROM) short += laid * shortfall(load)
+      if (load > safeShare) short += laid * shortfall(load, melt)
       byLoad[load >= MOST_LOAD ? LOAD_BINS - 1 : Math.floor((load / MOST_LOAD) * LOAD_BINS)]! += laid
     }
     this.flow = flow

@@ -99,22 +99,20 @@ function extent(path: Toolpath, values: Float64Array): [number, number] {
   return [low, high]
 }
 
-/** Shear strength over pull strength of the bulk, by the von Mises yield criterion. */
-const SHEAR = 1 / Math.sqrt(3)
-
 /**
  * Strength of layered plastic that is pulled at an angle to its layers, MPa (Tsai–Hill, as in Jones, Mechanics of Composite
  * Materials, 2nd ed. 1999, §2.9.3; from memory): 1/σ² = cos⁴θ/X² + (1/S² − 1/X²)·sin²θ·cos²θ + sin⁴θ/Z². Strength between
- * layers is the bulk's times their bond, and so is their shear strength, which is taken to be 1/√3 of the pull strength.
+ * layers is the bulk's times their bond, and so is their shear strength, which is a share of the pull strength.
  *
  * @param elevation angle between the load and the layers, radians
  * @param inLayer X, MPa
  * @param bond of the layers, 0–1
+ * @param shear shear strength of the bulk over its pull strength; 1/√3 by von Mises
  */
-export function offAxisStrength(elevation: number, inLayer: number, bond: number): number {
+export function offAxisStrength(elevation: number, inLayer: number, bond: number, shear: number): number {
   if (bond <= 0) return Math.abs(Math.sin(elevation)) < 1e-9 ? inLayer : 0
   const [c2, s2] = [Math.cos(elevation) ** 2, Math.sin(elevation) ** 2]
-  const [X, Z, S] = [inLayer, inLayer * bond, inLayer * bond * SHEAR]
+  const [X, Z, S] = [inLayer, inLayer * bond, inLayer * bond * shear]
   return 1 / Math.sqrt((c2 * c2) / X ** 2 + (1 / S ** 2 - 1 / X ** 2) * s2 * c2 + (s2 * s2) / Z ** 2)
 }
 
@@ -124,9 +122,10 @@ export function obliqueFigures(
   direction: Direction,
   material: Pick<Material, 'strength'>,
   bonds: Float64Array,
+  shear: number,
   grip: Grip = usualGrip,
 ): Record<LoadKind, LoadFigure> {
-  const strengthAt = obliqueStrengthAt(sections, direction, material.strength.inLayer, bonds)
+  const strengthAt = obliqueStrengthAt(sections, direction, material.strength.inLayer, bonds, shear)
   return figuresAlong(sections, strengthAt, material, grip)
 }
 
@@ -137,9 +136,10 @@ export const obliqueStrengthAt =
     { elevationDeg }: Direction,
     inLayer: number,
     bonds: Float64Array,
+    shear: number,
   ): StrengthAt =>
   (section) => {
     const met = bonds.subarray(lowLayer[section]!, highLayer[section]! + 1)
     const worst = met.reduce((low, bond) => Math.min(low, bond), 1)
-    return offAxisStrength((elevationDeg * Math.PI) / 180, inLayer, worst)
+    return offAxisStrength((elevationDeg * Math.PI) / 180, inLayer, worst, shear)
   }

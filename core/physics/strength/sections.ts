@@ -21,7 +21,10 @@ export interface Sections extends SlabFigures {
   readonly at: Float64Array
 }
 
-export type SectionSettings = Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern' | 'infillAngle'>
+export interface SectionSettings extends Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern' | 'infillAngle'> {
+  /** Stiffness of sparse infill over what its formula says; 1 where nothing is told. */
+  readonly infillStiffness?: number
+}
 
 /** Sections are at least this many line widths thick, so that slanted fill lines are met evenly. */
 const LEAST_THICKNESS = 2.5
@@ -189,12 +192,12 @@ function layerSlabs(path: Toolpath): Slabs {
 }
 
 /** Laid infill already holds its density in its own volume, so its weight is stiffness over density. */
-export function weightOfInfill(axis: Axis, { infillDensity, infillPattern, infillAngle }: SectionSettings): number {
+export function weightOfInfill(axis: Axis, { infillDensity, infillPattern, infillAngle, infillStiffness = 1 }: SectionSettings): number {
   const density = infillDensity / 100
   if (density <= 0) return 0
   const modulus =
     axis === 'z'
       ? infillModulusUpright(density, infillPattern)
       : infillModulusInPlane(density, (infillAngle * Math.PI) / 180, infillPattern)
-  return modulus / density
+  return (density < 1 ? Math.min(1, infillStiffness * modulus) : modulus) / density
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { medians } from '../../constants/constants'
 import type { Mesh } from '../../mesh/mesh'
 import { place } from '../../mesh/place'
 import type { SettingValues } from '../../profile/settings'
@@ -21,6 +22,8 @@ import {
   threePointLoad,
   threePointStiffness,
 } from './strengthFigures'
+
+const SHEAR = medians.strength.shear
 
 async function sectionsOf(mesh: Mesh, values: SettingValues) {
   const { settings, path } = await layOut(mesh, values)
@@ -189,7 +192,7 @@ describe('loads in any direction', () => {
     const bonds = new Float64Array(path.layerStart.length - 1).fill(0.6)
     const axes = strengthFigures(sectionsByAxis(path, settings), { strength }, bonds)
     const along = (direction: typeof alongX) =>
-      obliqueFigures(findObliqueSections(path, direction, settings), direction, { strength }, bonds)
+      obliqueFigures(findObliqueSections(path, direction, settings), direction, { strength }, bonds, SHEAR)
     const pairs = [
       ['X', along(alongX)],
       ['Y', along(alongY)],
@@ -217,13 +220,13 @@ describe('loads in any direction', () => {
   })
 
   it('meet layers at an angle: Tsai–Hill (Jones 1999, from memory)', () => {
-    for (const angle of [0, 0.3, 0.8, Math.PI / 2]) expect(offAxisStrength(angle, 50, 1)).toBeCloseTo(50, 9)
-    expect(offAxisStrength(0, 50, 0.5)).toBeCloseTo(50, 9)
-    expect(offAxisStrength(Math.PI / 2, 50, 0.5)).toBeCloseTo(25, 9)
+    for (const angle of [0, 0.3, 0.8, Math.PI / 2]) expect(offAxisStrength(angle, 50, 1, SHEAR)).toBeCloseTo(50, 9)
+    expect(offAxisStrength(0, 50, 0.5, SHEAR)).toBeCloseTo(50, 9)
+    expect(offAxisStrength(Math.PI / 2, 50, 0.5, SHEAR)).toBeCloseTo(25, 9)
     // At 45° the formula comes down to 2/√(1/S² + 1/Z²).
     const [Z, S] = [25, 25 / Math.sqrt(3)]
-    expect(offAxisStrength(Math.PI / 4, 50, 0.5)).toBeCloseTo(2 / Math.sqrt(1 / S ** 2 + 1 / Z ** 2), 9)
-    expect(offAxisStrength(Math.PI / 2, 50, 0)).toBe(0)
+    expect(offAxisStrength(Math.PI / 4, 50, 0.5, SHEAR)).toBeCloseTo(2 / Math.sqrt(1 / S ** 2 + 1 / Z ** 2), 9)
+    expect(offAxisStrength(Math.PI / 2, 50, 0, SHEAR)).toBe(0)
   })
 
   it('find the worst bond that a section meets, and only where layers are pulled apart', async () => {
@@ -232,7 +235,7 @@ describe('loads in any direction', () => {
     const flawed = sound.map((bond, layer) => (layer === 50 ? 0.2 : bond))
     const pull = (elevationDeg: number, bonds: Float64Array) => {
       const direction = { azimuthDeg: 0, elevationDeg }
-      return obliqueFigures(findObliqueSections(path, direction, settings), direction, { strength }, bonds).pull.loadN
+      return obliqueFigures(findObliqueSections(path, direction, settings), direction, { strength }, bonds, SHEAR).pull.loadN
     }
     expect(pull(0, flawed)).toBe(pull(0, sound))
     expect(pull(90, flawed) / pull(90, sound)).toBeCloseTo(0.25, 2)

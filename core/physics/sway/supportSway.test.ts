@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
+import { medians } from '../../constants/constants'
 import { ContoursBuilder } from '../../geometry/contours'
 import type { Layers } from '../../slicing/layers'
 import { supportSway } from './supportSway'
-import { SIDE_FORCE } from './sway'
+
+const SIDE_FORCE = medians.sway.sideForce
 
 /** Round bodies stacked up: per layer their middles and radii. */
 function stacked(layers: readonly (readonly (readonly [x: number, y: number, r: number])[])[]) {
@@ -22,7 +24,7 @@ const column = (height: number, r: number) => stacked(Array.from({ length: heigh
 describe('a lone support under the nozzle', () => {
   it('gives way by F·L³/(3·E·I) at its top, I = π·r⁴/4 of a full round (any handbook)', () => {
     const { body, layers } = column(60, 3)
-    const { mostMm, atZMm } = supportSway(body, layers, () => 1, 2000)
+    const { mostMm, atZMm } = supportSway(body, layers, () => 1, 2000, SIDE_FORCE)
     expect(mostMm / ((SIDE_FORCE * 60 ** 3) / (3 * 2000 * ((Math.PI * 3 ** 4) / 4)))).toBeCloseTo(1, 1)
     expect(atZMm).toBeCloseTo(60, 9)
   })
@@ -30,7 +32,7 @@ describe('a lone support under the nozzle', () => {
   it('stands steadier on a wider trunk (CP-P1, common practice), and less so the sparser it is', () => {
     const most = (r: number, share = 1) => {
       const { body, layers } = column(60, r)
-      return supportSway(body, layers, () => share, 2000).mostMm
+      return supportSway(body, layers, () => share, 2000, SIDE_FORCE).mostMm
     }
     // 15 to 35 mm at the base.
     expect(most(17.5)).toBeLessThan(most(7.5) / 20)
@@ -50,7 +52,7 @@ describe('a lone support under the nozzle', () => {
               ]) as [number, number, number][],
       ),
     )
-    const { mostMm } = supportSway(two.body, two.layers, () => 1, 2000)
+    const { mostMm } = supportSway(two.body, two.layers, () => 1, 2000, SIDE_FORCE)
     // The thin one is 20 mm high, though it ends 40 mm over the bed: measured from where it begins.
     const alone = (SIDE_FORCE * 20 ** 3) / (3 * 2000 * (Math.PI / 4))
     expect(mostMm / alone).toBeCloseTo(1, 1)

@@ -1,6 +1,5 @@
 import { type Contours, polygonArea } from '../../geometry/contours'
 import type { Layers } from '../../slicing/layers'
-import { SIDE_FORCE } from './sway'
 
 export interface SupportSwayFigures {
   /** How far the unsteadiest support gives way under the nozzle, mm, and where. */
@@ -24,12 +23,14 @@ interface Trunk {
  *
  * @param share of a body's solid second moment that its pattern has: density, or what a single rim keeps
  * @param modulus MPa
+ * @param force of the nozzle, N
  */
 export function supportSway(
   body: Contours,
   { top, height }: Layers,
   share: (radius: number) => number,
   modulus: number,
+  force: number,
 ): SupportSwayFigures {
   let below: Trunk[] = []
   let most = { mostMm: 0, atZMm: 0 }
@@ -51,7 +52,7 @@ export function supportSway(
         a2: (foot?.a2 ?? 0) + (per * (high ** 3 - low ** 3)) / 3,
       }
       here.push(trunk)
-      const given = (SIDE_FORCE / modulus) * Math.max(0, high * high * trunk.a0 - 2 * high * trunk.a1 + trunk.a2)
+      const given = (force / modulus) * Math.max(0, high * high * trunk.a0 - 2 * high * trunk.a1 + trunk.a2)
       if (given > most.mostMm) most = { mostMm: given, atZMm: high }
     }
     below = here

@@ -1,7 +1,5 @@
 import { code, isOfPart, layerTop, type Toolpath } from '../../toolpath/toolpath'
 
-/** Side force of the nozzle on what it prints, N; assumed. */
-export const SIDE_FORCE = 0.5
 /** A part that gives way by more than this share of a line's width prints a feathered edge; semi-empirical. */
 export const TOLERABLE = 0.25
 
@@ -80,9 +78,10 @@ function sectionOf(
  * load; any handbook), I the smaller principal second moment of each layer.
  *
  * @param modulus MPa
+ * @param force N
  * @returns mm per layer
  */
-export function deflections(sections: readonly LayerSection[], modulus: number, force = SIDE_FORCE): Float64Array {
+export function deflections(sections: readonly LayerSection[], modulus: number, force: number): Float64Array {
   // ∫ (z − s)²/I ds = z²·A0 − 2z·A1 + A2 with running sums of s^k/I, exact within each layer.
   let [a0, a1, a2] = [0, 0, 0]
   return Float64Array.from(sections, ({ z, thickness, least }) => {
@@ -95,15 +94,15 @@ export function deflections(sections: readonly LayerSection[], modulus: number, 
   })
 }
 
-export function swayFigures(sections: readonly LayerSection[], modulus: number, lineWidth: number): SwayFigures {
-  const given = deflections(sections, modulus)
+export function swayFigures(sections: readonly LayerSection[], modulus: number, force: number, lineWidth: number): SwayFigures {
+  const given = deflections(sections, modulus, force)
   const first = given.findIndex((mm) => mm > TOLERABLE * lineWidth)
   return { topMm: given[given.length - 1] ?? 0, ...(first < 0 ? {} : { slowAboveZMm: sections[first]!.z }) }
 }
 
 /** Deflection at the top of each layer, mm; not a number where nothing stands. */
-export function swayByLayer(sections: readonly LayerSection[], tops: Float64Array, modulus: number): Float64Array {
-  const given = deflections(sections, modulus)
+export function swayByLayer(sections: readonly LayerSection[], tops: Float64Array, modulus: number, force: number): Float64Array {
+  const given = deflections(sections, modulus, force)
   const at = new Map(sections.map(({ z }, i) => [z.toFixed(4), given[i]!]))
   return tops.map((z) => at.get(z.toFixed(4)) ?? Number.NaN)
 }

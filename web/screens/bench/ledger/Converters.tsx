@@ -1,3 +1,4 @@
+import { medians } from '@sable/core/constants/constants'
 import { tipOffset } from '@sable/core/physics/melt/flowLimit'
 import type { Setup } from '@sable/core/setup/resolve'
 import { type NozzleBody, nozzleBodies } from '@sable/core/shelf/nozzle'
@@ -137,7 +138,9 @@ function Temperatures({ start, body }: { start: number; body: NozzleBody }) {
           className="figure h-7 w-20 rounded border border-line bg-sunk px-2 text-right"
         />
         <span className="text-muted">°C with {inWords(body)} is as</span>
-        <span className="figure">{Number.isFinite(value) ? value + tipOffset({ body }) - tipOffset({ body: other }) : '–'}</span>
+        <span className="figure">
+          {Number.isFinite(value) ? value + tipOffset({ body }, medians.melt) - tipOffset({ body: other }, medians.melt) : '–'}
+        </span>
         <span className="text-muted">°C with</span>
         <select
           aria-label="Other body"

@@ -135,7 +135,7 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
         <p className="ml-auto hidden text-[11.5px] text-muted xl:block">
           <Lamp className="bg-ink" /> calculated <Lamp className="ml-3 bg-muted/60" /> rests on an assumed number
         </p>
-        <MeasureNext candidates={candidates} purpose={content.purpose} />
+        <MeasureNext content={content} part={part} shelf={shelf} />
         <Converters
           setup={candidates[keys.selection.column] && setupOf(candidates[keys.selection.column]!, shelf)}
           cells={columns[keys.selection.column]}

@@ -1,20 +1,27 @@
-import type { Candidate } from '@sable/contract/lineup'
+import type { LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
 import { whatToMeasure } from '@sable/core/doubt/doubt'
-import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { Ruler } from 'lucide-react'
-import { useForecasts } from '../../../predictions/predictionStore'
+import { useMemo } from 'react'
+import { requestFor, useForecasts } from '../../../predictions/predictionStore'
+import { useDoubts } from '../../../predictions/useDoubts'
 import { Button } from '../../../ui/Button'
 import { Popover } from '../../../ui/Popover'
 
 /** A measurement that removes less than this share of the doubt is not worth the time. */
 const WORTH = 0.01
 
+interface Props {
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly shelf: Shelf
+}
+
 /** What to measure next, by how much of the doubt of this lineup it would remove. */
-export function MeasureNext({ candidates, purpose }: { candidates: readonly Candidate[]; purpose: Purpose }) {
+export function MeasureNext(props: Props) {
   const forecasts = useForecasts()
-  const predictions = candidates.flatMap(({ id }) => forecasts[id]?.prediction ?? [])
-  if (predictions.length === 0) return null
-  const wanted = whatToMeasure(predictions, purpose).filter(({ removes }) => removes >= WORTH)
+  if (!props.content.candidates.some(({ id }) => forecasts[id]?.prediction)) return null
   return (
     <Popover
       label="What to measure next"
@@ -25,12 +32,32 @@ export function MeasureNext({ candidates, purpose }: { candidates: readonly Cand
         </Button>
       }
     >
+      <Wanted {...props} />
+    </Popover>
+  )
+}
+
+/** Worked out while it is looked at. */
+function Wanted({ content, part, shelf }: Props) {
+  const requests = useMemo(
+    () => content.candidates.flatMap((candidate) => requestFor(candidate, content, part, shelf) ?? []),
+    [content, part, shelf],
+  )
+  const { found, share } = useDoubts(requests, content.purpose)
+  const wanted = whatToMeasure(found.filter((one) => one !== undefined)).filter(({ removes }) => removes >= WORTH)
+  return (
+    <>
       <p className="mb-2 text-[12px] text-muted">By how much of the doubt in this lineup’s figures it would remove.</p>
+      {share !== undefined && (
+        <p role="status" className="mb-2 text-[12px] text-muted">
+          Moving each constant to see what it does: {Math.round(100 * share)} %
+        </p>
+      )}
       <ol className="space-y-2">
-        {wanted.map(({ input, label, measure, removes }) => (
-          <li key={input}>
+        {wanted.map(({ how, label, removes }) => (
+          <li key={how}>
             <div className="flex items-baseline justify-between gap-4">
-              <span>{measure}</span>
+              <span>{how}</span>
               <span className="figure text-muted">{Math.round(100 * removes)} %</span>
             </div>
             <div className="text-[11.5px] text-muted">{label}</div>
@@ -38,6 +65,6 @@ export function MeasureNext({ candidates, purpose }: { candidates: readonly Cand
           </li>
         ))}
       </ol>
-    </Popover>
+    </>
   )
 }

@@ -2,17 +2,18 @@ import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import { type Lever, leversFor } from '@sable/core/advice/levers'
-import { explain } from '@sable/core/advice/why'
-import { rangeOf } from '@sable/core/doubt/doubt'
+import { doubt, doubtsOf, rangeOf } from '@sable/core/doubt/doubt'
 import { figureOf } from '@sable/core/figures/figures'
 import type { FigureId, FigureRow } from '@sable/core/figures/table/figure'
 import type { Prediction } from '@sable/core/pipeline/predict'
+import { knownSetup } from '@sable/core/setup/knownSetup'
 import { signed } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { edit } from '../../../desk/deskStore'
 import { setValues } from '../../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../../predictions/predictionStore'
+import { useDoubts } from '../../../predictions/useDoubts'
 import { Button } from '../../../ui/Button'
 import { Drawer } from '../../../ui/Drawer'
 
@@ -28,8 +29,10 @@ interface Props {
 /** Why a figure is what it is: its model with this candidate's numbers, how sure it is, and what would move it. */
 export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: Props) {
   const prediction = useForecasts((all) => all[candidate.id]?.prediction)
-  const request = requestFor(candidate, content, part, shelf)
+  const request = useMemo(() => requestFor(candidate, content, part, shelf), [candidate, content, part, shelf])
   const row = figureOf[figure]
+  const requests = useMemo(() => (request ? [request] : []), [request])
+  const { found, share } = useDoubts(requests, content.purpose)
   const title = `${row.label} of ${candidate.name}`
   if (!prediction || !request) {
     return (
@@ -39,18 +42,19 @@ export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: 
     )
   }
   const { value, text, unit } = row.of(prediction, content.purpose)
-  const told = explain(figure, prediction, request.setup, content.purpose)
+  const told = row.explain(prediction, knownSetup(request.setup), content.purpose)
   const scale = value === 0 ? 0 : Number(text.replace(',', '.')) / value
   const shown = (v: number): string => Number((v * scale).toPrecision(3)).toString()
-  const [low, high] = rangeOf(value, told.doubt)
+  const [doubtful] = found
+  const by = doubtful && doubt(figure, doubtful)
   return (
     <Drawer title={title} onClose={onClose}>
       <p className="flex items-baseline gap-2">
         <span className="figure text-[22px] font-semibold">{text}</span>
         <span className="text-muted">{unit}</span>
-        {value > 0 && (
-          <span className="figure ml-auto text-[12px] text-muted">
-            {Number.isFinite(scale) ? `likely ${shown(low)} to ${shown(high)} ${unit}` : `± ${Math.round(100 * told.doubt)} %`}
+        {value > 0 && by !== undefined && (
+          <span className="figure ml-auto text-[12px] text-muted" title="Four times in five">
+            {Number.isFinite(scale) ? `80 %: ${rangeOf(value, by).map(shown).join(' to ')} ${unit}` : `± ${Math.round(100 * by)} %`}
           </span>
         )}
       </p>
@@ -75,8 +79,13 @@ export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: 
               : 'Rests on assumed numbers.'}{' '}
           <span className="text-muted">{told.source}</span>
         </p>
+        {share !== undefined && (
+          <p role="status" className="mt-1.5 text-[12.5px] text-muted">
+            Moving each constant to see what it does: {Math.round(100 * share)} %
+          </p>
+        )}
         <ul className="mt-1.5 space-y-0.5 text-[12.5px]">
-          {told.doubts.map(({ label, share }) => (
+          {(doubtful ? doubtsOf(figure, doubtful) : []).map(({ label, share }) => (
             <li key={label} className="flex justify-between gap-4">
               <span className="text-muted">{label}</span>
               <span className="figure">± {Math.round(100 * share)} %</span>

@@ -1,0 +1,66 @@
+import type { Constant } from './constant'
+
+const rough = (label: string, unit: string, median: number, spread: number, source: string, more: Partial<Constant> = {}): Constant => ({
+  label,
+  unit,
+  owner: 'model',
+  scale: 'log',
+  median,
+  spread,
+  source,
+  moves: ['surface'],
+  ...more,
+})
+const PANDEY = 'Pandey, Reddy & Dhande 2003, from memory: a fit to measured surfaces.'
+
+/** What a surface looks like. */
+export const finish = {
+  stair: rough('Roughness per layer height of a vertical wall', 'µm/mm', (69.28 + 72.36) / 2, 0.2, `${PANDEY} 69.28 to 72.36 there.`, {
+    measure: { how: 'Compare a printed slope with a surface gauge', leaves: 0.1 },
+  }),
+  flat: rough('Roughness per layer height of a flat top', 'µm/mm', 117.6, 0.2, PANDEY),
+  downward: rough('Roughness facing down over facing up', '', 1.2, 0.1, PANDEY),
+  stairLimit: rough('Angle to the vertical up to which steps are told by it', '°', 70, 3, PANDEY, { scale: 'plain' }),
+  ironed: rough('Share of its roughness that ironing leaves', '', 0.3, 0.3, 'Semi-empirical.'),
+  supported: rough('Roughness of a face that was broken off supports', '', 1.7, 0.2, 'Semi-empirical.'),
+  glossTurn: {
+    label: 'Melt load at which a wall turns matte',
+    unit: '',
+    owner: 'material',
+    scale: 'log',
+    median: 0.3,
+    spread: 0.25,
+    source: 'Semi-empirical: slow walls shine (common practice).',
+    moves: ['gloss'],
+  },
+  glossSteepness: {
+    label: 'How sharply it turns',
+    unit: '',
+    owner: 'material',
+    scale: 'log',
+    median: 4,
+    spread: 0.25,
+    source: 'Semi-empirical.',
+    moves: ['gloss'],
+  },
+  closes: {
+    label: 'Skin over gap at which a top closes',
+    unit: '',
+    owner: 'model',
+    scale: 'log',
+    median: 0.14,
+    spread: 0.3,
+    source: 'Semi-empirical (CP-S6).',
+    moves: ['surface'],
+  },
+  frameFrequency: {
+    label: 'Frequency of a frame that nobody measured',
+    unit: 'Hz',
+    owner: 'printer',
+    scale: 'log',
+    median: 45,
+    spread: 0.25,
+    source: 'Common for a hobby machine, assumed.',
+    moves: ['surface'],
+  },
+} as const satisfies Record<string, Constant>

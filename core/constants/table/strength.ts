@@ -1,0 +1,58 @@
+import type { Constant } from './constant'
+
+/** What a printed solid bears, and how far it gives way. */
+export const strength = {
+  inLayer: {
+    label: 'Strength within a layer',
+    unit: '',
+    owner: 'spool',
+    scale: 'log',
+    median: 1,
+    spread: 0.2,
+    source: 'Assumed, against what the material’s record tells.',
+    measure: { how: 'Break a printed bar and weigh the load', leaves: 0.07 },
+    moves: ['strength'],
+  },
+  bond: {
+    label: 'Strength between layers',
+    unit: '',
+    owner: 'spool',
+    scale: 'log',
+    median: 1,
+    spread: 0.25,
+    source: 'Assumed, against what the material’s record tells.',
+    measure: { how: 'Break a bar that was printed standing', leaves: 0.1 },
+    moves: ['strength'],
+  },
+  modulus: {
+    label: 'Stiffness of the material',
+    unit: '',
+    owner: 'spool',
+    scale: 'log',
+    median: 1,
+    spread: 0.2,
+    source: 'Assumed, against what the material’s record tells.',
+    measure: { how: 'Hang a weight on a printed bar and measure how far it gives way', leaves: 0.07 },
+    moves: ['strength', 'sway'],
+  },
+  shear: {
+    label: 'Shear strength over pull strength of the bulk',
+    unit: '',
+    owner: 'model',
+    scale: 'log',
+    median: 1 / Math.sqrt(3),
+    spread: 0.15,
+    source: 'Von Mises yield criterion (any text on strength of materials); plastics differ.',
+    moves: ['strength'],
+  },
+  infill: {
+    label: 'Stiffness of sparse infill against its formula',
+    unit: '',
+    owner: 'model',
+    scale: 'log',
+    median: 1,
+    spread: 0.2,
+    source: 'Assumed; the formulas are Gibson & Ashby’s (1997, from memory), of ideal cells.',
+    moves: ['strength'],
+  },
+} as const satisfies Record<string, Constant>

@@ -70,6 +70,6 @@ function movesOfLayer(
     throw new InputError('layer-unknown', `There is no layer ${layer}.`, '--layer', `Give a whole number from 1 to ${count}.`)
   const from = path.layerStart[layer - 1]!
   const names = overrides.map(({ name }) => name)
-  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, overrides), setup: knownSetup(setup) })
+  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, overrides, path.sets), setup: knownSetup(setup) })
   return Array.from({ length: path.layerStart[layer]! - from }, (_, i) => factsOf(path, motion, from + i, names, tracks))
 }

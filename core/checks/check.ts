@@ -11,6 +11,7 @@ import type { SwayFigures } from '../physics/sway/sway'
 import { definitionOf, type SettingName, type SettingValues } from '../profile/settings'
 import type { ResolvedSettings, Setup } from '../setup/resolve'
 import { inWords } from '../units/format'
+import type { AskedHeat } from './askedHeats'
 
 export const severities = ['stop', 'caution', 'note'] as const
 export type Severity = (typeof severities)[number]
@@ -44,6 +45,8 @@ export interface Check {
 export interface Evidence {
   readonly setup: Setup
   readonly resolved: ResolvedSettings
+  /** Nozzle temperatures that are asked for anywhere, °C: by the profile, for the first layer, by overrides. */
+  readonly heats: readonly AskedHeat[]
   readonly sizeMm: readonly [number, number, number]
   /** Only on a tilted belt. */
   readonly belt?: BeltLine | undefined

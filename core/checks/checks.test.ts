@@ -9,6 +9,7 @@ import type { Printer } from '../shelf/printer'
 import type { Remaining, SpoolStock } from '../shelf/spool'
 import { setupOf } from '../testing/setups'
 import { laidFeatures } from '../toolpath/toolpath'
+import { askedHeats } from './askedHeats'
 import { type Evidence, fixWords, severities } from './check'
 import { allRules, runChecks } from './runChecks'
 import { purposeChecks } from './safetyChecks'
@@ -40,6 +41,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
   return {
     setup,
     resolved: resolveSettings(setup, values),
+    heats: askedHeats(resolveSettings(setup, values).settings, []),
     sizeMm: [50, 50, 50],
     mesh: { watertight: true },
     time,
@@ -260,7 +262,8 @@ describe('checks', () => {
       .map((name) => [name, speaks.resolved.settings[name]])
     const values = { ...Object.fromEntries(own), ...fix.values } as SettingValues
     const before = runChecks(speaks)
-    const after = runChecks({ ...speaks, resolved: resolveSettings(speaks.setup, values) })
+    const resolved = resolveSettings(speaks.setup, values)
+    const after = runChecks({ ...speaks, resolved, heats: askedHeats(resolved.settings, []) })
     expect(after.map((check) => check.id)).not.toContain(id)
     const grave = severities.indexOf(before.find((check) => check.id === id)!.severity)
     const raised = after.filter((check) => !before.some((other) => other.id === check.id))

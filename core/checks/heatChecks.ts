@@ -1,3 +1,4 @@
+import { type AskedHeat, hottestOf } from './askedHeats'
 import { be, count, type Finding, type Rule } from './check'
 
 /** Overhang lines that droop over less than this, mm, do not show. */
@@ -9,20 +10,28 @@ const LINING_BEARS = 240
 /** Most fan that a family bears without coming apart or warping, %; common practice (CP-M3, CP-M6). */
 const mostFan = { ABS: 30, PETG: 60 } as const
 
+/** " by the override X" */
+const byWhom = ({ setting, override }: AskedHeat): string =>
+  override !== undefined ? ` by the override "${override}"` : setting === 'firstLayerNozzle' ? ' for the first layer' : ''
+
+/** An override is changed where it stands. */
+const fixOf = ({ setting }: AskedHeat, to: number): Finding['fix'] => (setting ? { values: { [setting]: to } } : undefined)
+
 /** Heat and cooling. */
 export const heatChecks: readonly Rule[] = [
   {
     id: 'hot-end-too-hot',
     severity: 'stop',
     setting: 'nozzleTemperature',
-    find: ({ setup: { printer }, resolved: { settings } }) => {
+    find: ({ setup: { printer }, heats }) => {
       const most = printer.hotEnd.maxTemperature
-      if (settings.nozzleTemperature <= most) return
+      const asked = hottestOf(heats)
+      if (asked.celsius <= most) return
       return {
-        evidence: `${printer.name} goes to ${most} °C; ${settings.nozzleTemperature} °C is asked.`,
+        evidence: `${printer.name} goes to ${most} °C; ${asked.celsius} °C is asked${byWhom(asked)}.`,
         means: '',
         todo: 'Set it lower, or choose a printer with another hot end.',
-        fix: { values: { nozzleTemperature: most } },
+        fix: fixOf(asked, most),
       }
     },
   },
@@ -35,10 +44,14 @@ export const heatChecks: readonly Rule[] = [
         [
           ['nozzleTemperature', material.nozzleRange],
           ['bedTemperature', material.bedRange],
+          ['firstLayerNozzle', material.nozzleRange],
+          ['firstLayerBed', material.bedRange],
         ] as const
       ).flatMap(([setting, [low, high]]): Finding[] => {
         const value = settings[setting]
+        // 0 of the first layer follows the others.
         if (value >= low && value <= high) return []
+        if (value === 0 && setting !== 'nozzleTemperature' && setting !== 'bedTemperature') return []
         return [
           {
             of: setting,
@@ -55,15 +68,16 @@ export const heatChecks: readonly Rule[] = [
     id: 'lining-overheats',
     severity: 'caution',
     setting: 'nozzleTemperature',
-    find: ({ setup: { printer }, resolved: { settings } }) =>
-      printer.hotEnd.lining !== 'plastic' || settings.nozzleTemperature <= LINING_BEARS
-        ? undefined
-        : {
-            evidence: `${settings.nozzleTemperature} °C in a hot end that is lined with plastic.`,
-            means: `Above some ${LINING_BEARS} °C the lining breaks down and gives off harmful gas.`,
-            todo: 'Ventilate, go no hotter than that, or fit a metal hot end.',
-            fix: { values: { nozzleTemperature: LINING_BEARS } },
-          },
+    find: ({ setup: { printer }, heats }) => {
+      const asked = hottestOf(heats)
+      if (printer.hotEnd.lining !== 'plastic' || asked.celsius <= LINING_BEARS) return
+      return {
+        evidence: `${asked.celsius} °C${byWhom(asked)} in a hot end that is lined with plastic.`,
+        means: `Above some ${LINING_BEARS} °C the lining breaks down and gives off harmful gas.`,
+        todo: 'Ventilate, go no hotter than that, or fit a metal hot end.',
+        fix: fixOf(asked, LINING_BEARS),
+      }
+    },
   },
   {
     id: 'fan-against-material',

@@ -193,7 +193,7 @@ describe('planning motion', () => {
     const floored = at(60, 10)
     expect(floored.layerTime[0]).toBeGreaterThan(80 / 10)
     expect(floored.layerTime[0]).toBeLessThan(80 / 10 + 0.5)
-    const { layersTooFast, layersSlowed } = timeFigures(wall(square), floored, 60)
+    const { layersTooFast, layersSlowed } = timeFigures(wall(square), floored, () => 60)
     expect([layersTooFast, layersSlowed]).toEqual([1, 1])
   })
 
@@ -205,7 +205,7 @@ describe('planning motion', () => {
       [0, 1],
     ])
     const s = settings({ outerWallSpeed: 500, flowLimit: 12, acceleration: 20_000 })
-    const figures = timeFigures(path, planMotion(path, s, free), 0)
+    const figures = timeFigures(path, planMotion(path, s, free), () => 0)
     expect(figures.realSpeeds.outerWall.speedMmS).toBeCloseTo(150, 3)
     expect(figures.realSpeeds.outerWall.limiter).toBe('flow')
     expect(Object.values(figures.limiters).reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9)

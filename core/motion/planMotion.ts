@@ -28,7 +28,7 @@ export interface Motion {
   readonly layerScale: Float64Array
 }
 
-/** Settings in force for a set of overrides, a bit for each; 0 for none. */
+/** Settings in force in a scope; 0 is where no override holds. */
 export type SettingsOf = (scope: number) => MotionSettings
 
 /** Layer time is met within this share, and tried at most this often. */
@@ -68,7 +68,7 @@ interface PlanInput {
 export const planBlock: Task<PlanInput, void> = {
   name: 'planBlock',
   run: ({ path, block, settings, overrides, printer, into }, { tick }) => {
-    const scopes = new Scopes(settings, overrides)
+    const scopes = new Scopes(settings, overrides, path.sets)
     planLayers(path, block, (scope) => scopes.settingsOf(scope), printer, into, tick)
   },
 }

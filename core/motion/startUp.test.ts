@@ -11,9 +11,9 @@ describe('starting up', () => {
 
   it('waits for the slower of bed and nozzle, then homes and purges; says nothing where it knows nothing', () => {
     const start = { homingS: 20, purgeS: 10, bed: { tauS: 200, reachC: 120 }, nozzle: { tauS: 60, reachC: 320 } }
-    expect(startUpTime({ start }, 210, 60, 22)).toBeCloseTo(heatingTime(start.bed, 60, 22) + 30, 9)
-    expect(startUpTime({ start }, 210, 0, 22)).toBeCloseTo(heatingTime(start.nozzle, 210, 22) + 30, 9)
-    expect(startUpTime({ start }, 210, 130, 22)).toBeUndefined()
-    expect(startUpTime({ start: undefined }, 210, 60, 22)).toBeUndefined()
+    expect(startUpTime({ start }, { nozzle: 210, bed: 60 }, 22)).toBeCloseTo(heatingTime(start.bed, 60, 22) + 30, 9)
+    expect(startUpTime({ start }, { nozzle: 210, bed: 0 }, 22)).toBeCloseTo(heatingTime(start.nozzle, 210, 22) + 30, 9)
+    expect(startUpTime({ start }, { nozzle: 210, bed: 130 }, 22)).toBeUndefined()
+    expect(startUpTime({ start: undefined }, { nozzle: 210, bed: 60 }, 22)).toBeUndefined()
   })
 })

@@ -1,3 +1,4 @@
+import type { Heat } from '../profile/heatOn'
 import type { Printer } from '../shelf/printer'
 
 /**
@@ -6,14 +7,9 @@ import type { Printer } from '../shelf/printer'
  *
  * @returns undefined where the printer tells nothing about its start, or cannot reach a temperature
  */
-export function startUpTime(
-  { start }: Pick<Printer, 'start'>,
-  nozzleTemperature: number,
-  bedTemperature: number,
-  room: number,
-): number | undefined {
+export function startUpTime({ start }: Pick<Printer, 'start'>, { nozzle, bed }: Heat, room: number): number | undefined {
   if (!start) return undefined
-  const heating = Math.max(heatingTime(start.bed, bedTemperature, room), heatingTime(start.nozzle, nozzleTemperature, room))
+  const heating = Math.max(heatingTime(start.bed, bed, room), heatingTime(start.nozzle, nozzle, room))
   return Number.isFinite(heating) ? heating + start.homingS + start.purgeS : undefined
 }
 

@@ -58,8 +58,8 @@ const rowOf: Readonly<Record<Feature, TimeRow>> = {
   foot: 'foot',
 }
 
-/** Sums a planned motion up. */
-export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number): TimeFigures {
+/** Sums a planned motion up. @param leastIn least layer time in a scope, s */
+export function timeFigures(path: Toolpath, motion: Motion, leastIn: (scope: number) => number): TimeFigures {
   const sums = new TimeSums()
   for (let layer = 0; layer < path.layerStart.length - 1; layer++) sums.addLayer(path, motion, layer)
   const { timeByCode, timeByLimiter, pace } = sums
@@ -76,7 +76,11 @@ export function timeFigures(path: Toolpath, motion: Motion, minLayerTime: number
     realSpeeds: Object.fromEntries(
       [...laidFeatures, 'travel' as const].map((feature) => [feature, pace[code[feature]]?.quantile(0.9) ?? NOWHERE]),
     ) as TimeFigures['realSpeeds'],
-    layersTooFast: motion.layerTime.reduce((n, time) => n + (time < minLayerTime * 0.999 ? 1 : 0), 0),
+    // A layer is slowed by what holds where it begins, as its plan is.
+    layersTooFast: motion.layerTime.reduce((n, time, layer) => {
+      const least = leastIn(path.scope[path.layerStart[layer]!] ?? 0)
+      return n + (time < least * 0.999 ? 1 : 0)
+    }, 0),
     layersSlowed: motion.layerScale.reduce((n, scale) => n + (scale < 1 ? 1 : 0), 0),
   }
 }

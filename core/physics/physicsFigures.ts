@@ -1,6 +1,7 @@
 import type { Constants } from '../constants/constants'
 import { groupArea } from '../geometry/contours'
 import type { Motion } from '../motion/planMotion'
+import { heatOn } from '../profile/heatOn'
 import type { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { scopeOn } from '../regions/zones'
@@ -75,7 +76,7 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
   const zOf = (layer: number): number => layers.top[own(layer)]!
   const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
   const failsAt = failingFlow(setup)
-  const loads = meltLoads(path, motion, heatBy(settingsAt, constants), failsAt, zOf, constants.melt)
+  const loads = meltLoads(path, motion, heatBy(settingsAt, layerCount(layers), constants), failsAt, zOf, constants.melt)
   const sums = sumLayers(path, motion, loads, zOf, scopes, constants.finish)
   const cooled = Array.from({ length: motion.layerTime.length }, (_, layer) => {
     const there = settingsAt(layer)
@@ -86,7 +87,7 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
       timeS: motion.layerTime[layer]!,
       area: groupArea(layers.outlines, own(layer)),
       overAirMm: sums.overAir[layer]!,
-      nozzleTemperature: there.nozzleTemperature,
+      nozzleTemperature: heatOn(own(layer), there).nozzle,
       fan,
       fanOverAir: Math.max(fan, there.overhangFan50 / 100),
     }
@@ -145,7 +146,15 @@ export function moveTracks({ layers, path, motion, scopes, setup }: PhysicsInput
   const gloss = new Float32Array(feature.length).fill(Number.NaN)
   const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
   const zOf = (layer: number): number => layers.top[own(layer)]!
-  const { failsAt } = meltLoads(path, motion, heatBy(settingsAt, constants), failingFlow(setup), zOf, constants.melt, meltLoad)
+  const { failsAt } = meltLoads(
+    path,
+    motion,
+    heatBy(settingsAt, layerCount(layers), constants),
+    failingFlow(setup),
+    zOf,
+    constants.melt,
+    meltLoad,
+  )
   for (let layer = 1; layer < layerStart.length - 1; layer++) {
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
       if (feature[m] === code.outerWall) gloss[m] = glossAt((area[m]! * motion.peak[m]!) / failsAt[layer]!, constants.finish)
@@ -159,10 +168,10 @@ const failingFlow =
     flowModel(setup, celsius, setup.constants).failsAt
 
 const heatBy =
-  (settingsAt: (layer: number) => Settings, { cooling: { room } }: Constants) =>
+  (settingsAt: (layer: number) => Settings, count: number, { cooling: { room } }: Constants) =>
   (layer: number) => {
-    const { nozzleTemperature, bedTemperature } = settingsAt(layer)
-    return { nozzle: nozzleTemperature, bedAboveRoom: bedTemperature - room }
+    const { nozzle, bed } = heatOn(layer % count, settingsAt(layer))
+    return { nozzle, bedAboveRoom: bed - room }
   }
 
 function meltFigures({ highest, missing, load95 }: MeltLoads, motion: Motion, zOf: (layer: number) => number) {

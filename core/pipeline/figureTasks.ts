@@ -4,14 +4,14 @@ import type { Mesh } from '../mesh/mesh'
 import type { Motion } from '../motion/planMotion'
 import { timeFigures } from '../motion/timeFigures'
 import { openTravel } from '../physics/finish/strings'
-import { surfaceFigures, type Treatment } from '../physics/finish/surfaceFigures'
+import { surfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
 import { unproppedTops } from '../physics/finish/unproppedTops'
 import { physicsFigures } from '../physics/physicsFigures'
 import type { Direction } from '../physics/strength/direction'
 import type { Grip } from '../physics/strength/grip'
 import { type AxisLimbs, limbsAlong, limbsByAxis } from '../physics/strength/limbsByAxis'
 import { findObliqueSections } from '../physics/strength/oblique'
-import { type Axis, type Box, findSections, type SectionSettings } from '../physics/strength/sections'
+import { type Axis, type Box, findSections, type SectionSettingsOf } from '../physics/strength/sections'
 import { outlinesOf } from '../physics/strength/stretches'
 import { layerSections } from '../physics/sway/sway'
 import { type Override, Scopes } from '../profile/overrides'
@@ -30,42 +30,61 @@ const task = <I, R>(name: string, run: Task<I, R>['run']): Task<I, R> => ({ name
 interface OfMesh {
   readonly mesh: Mesh
   readonly layers: Layers
-  readonly treatment: Treatment
+  readonly settings: Settings
+  readonly overrides: readonly Override[]
   readonly finish: Constants['finish']
 }
-export const surfaceTask = task('surface', ({ mesh, layers, treatment, finish }: OfMesh) => surfaceFigures(mesh, layers, treatment, finish))
+export const surfaceTask = task('surface', ({ mesh, layers, settings, overrides, finish }: OfMesh) =>
+  surfaceFigures(mesh, layers, treatmentOf(new Scopes(settings, overrides), layers), finish),
+)
 
 export const limbsTask = task('limbs', ({ layers, grip }: { readonly layers: Layers; readonly grip: Grip }) =>
   limbsByAxis(outlinesOf(layers), grip),
 )
 
-interface AcrossAxis {
+/** What sections read of a profile, wherever it holds. */
+interface Sectioned {
+  readonly settings: Settings
+  readonly overrides: readonly Override[]
+  readonly infillStiffness: number
+}
+const sectionsIn = ({ settings, overrides, infillStiffness }: Sectioned, { sets }: Toolpath): SectionSettingsOf => {
+  const scopes = new Scopes(settings, overrides, sets)
+  return (scope) => ({ ...scopes.settingsOf(scope), infillStiffness })
+}
+
+interface AcrossAxis extends Sectioned {
   readonly path: Toolpath
   readonly axis: Axis
-  readonly settings: SectionSettings
   readonly box: Box
   readonly limbs: AxisLimbs | undefined
 }
-export const sectionsTask = task('sections', ({ path, axis, settings, box, limbs }: AcrossAxis) =>
-  findSections(path, axis, settings, box, limbs),
+export const sectionsTask = task('sections', ({ path, axis, box, limbs, ...read }: AcrossAxis) =>
+  findSections(path, axis, sectionsIn(read, path), box, limbs),
 )
 
-interface AcrossDirection {
+interface AcrossDirection extends Sectioned {
   readonly path: Toolpath
   readonly layers: Layers
   readonly direction: Direction
-  readonly settings: SectionSettings
   readonly grip: Grip
 }
-export const obliqueTask = task('oblique', ({ path, layers, direction, settings, grip }: AcrossDirection) =>
-  findObliqueSections(path, direction, settings, limbsAlong(outlinesOf(layers), direction, grip)),
+export const obliqueTask = task('oblique', ({ path, layers, direction, grip, ...read }: AcrossDirection) =>
+  findObliqueSections(path, direction, sectionsIn(read, path), limbsAlong(outlinesOf(layers), direction, grip)),
 )
 
 interface Timed {
   readonly path: Toolpath
   readonly motion: Motion
 }
-export const timeTask = task('time', ({ path, motion, leastS }: Timed & { readonly leastS: number }) => timeFigures(path, motion, leastS))
+interface TimedAs extends Timed {
+  readonly settings: Settings
+  readonly overrides: readonly Override[]
+}
+export const timeTask = task('time', ({ path, motion, settings, overrides }: TimedAs) => {
+  const scopes = new Scopes(settings, overrides, path.sets)
+  return timeFigures(path, motion, (scope) => scopes.settingsOf(scope).minLayerTime)
+})
 
 interface Physical extends Timed {
   readonly layers: Layers
@@ -74,7 +93,7 @@ interface Physical extends Timed {
   readonly setup: KnownSetup
 }
 export const physicsTask = task('physics', ({ settings, overrides, ...input }: Physical) =>
-  physicsFigures({ ...input, scopes: new Scopes(settings, overrides) }),
+  physicsFigures({ ...input, scopes: new Scopes(settings, overrides, input.path.sets) }),
 )
 
 export const volumeTask = task('volume', ({ path }: { readonly path: Toolpath }) => laidVolume(path))

@@ -1,3 +1,4 @@
+import { askedHeats } from '../checks/askedHeats'
 import type { Check } from '../checks/check'
 import { runChecks } from '../checks/runChecks'
 import { groupArea } from '../geometry/contours'
@@ -7,7 +8,7 @@ import { startUpTime } from '../motion/startUp'
 import type { TimeFigures } from '../motion/timeFigures'
 import { type RingingFigures, ringingFigures } from '../physics/finish/ringing'
 import { type StringFigures, stringFigures } from '../physics/finish/strings'
-import { type SurfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
+import type { SurfaceFigures } from '../physics/finish/surfaceFigures'
 import { type TopClosure, topClosure } from '../physics/finish/topClosure'
 import type { UnproppedTop } from '../physics/finish/unproppedTops'
 import type { LayerTracks, PhysicsFigures } from '../physics/physicsFigures'
@@ -17,7 +18,8 @@ import { type Axis, boxOf, type Sections } from '../physics/strength/sections'
 import { type LoadCase, type LoadFigure, type LoadKind, strengthFigures } from '../physics/strength/strengthFigures'
 import { type SupportSwayFigures, supportSway } from '../physics/sway/supportSway'
 import { type SwayFigures, swayByLayer, swayFigures } from '../physics/sway/sway'
-import type { Scopes } from '../profile/overrides'
+import { heatOn } from '../profile/heatOn'
+import { type Override, Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
 import { countLostPieces } from '../regions/countLostPieces'
 import { seamLength } from '../regions/seamLength'
@@ -133,21 +135,23 @@ export function* predictWork(
   const figure = <I, R>(key: string, reads: unknown, task: Task<I, R>, input: I): Work<R> =>
     cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
 
-  const treatment = treatmentOf(settings)
   const [limbs, surface, laidDown] = yield* atOnce(
     figure(layersKey, grip, limbsTask, { layers, grip }),
-    figure(layersKey, [treatment, finish], surfaceTask, { mesh, layers, treatment, finish }),
+    figure(layersKey, [treated(settings, overrides), finish], surfaceTask, { mesh, layers, settings, overrides, finish }),
     layOutWork(sliced, setup, known),
   )
   const { regions, seams, laid, single, path, pathKey } = laidDown
   const motion = yield* plannedWork(laidDown, setup, known)
   const motionKey = motionKeyOf(laidDown, setup, overrides)
   const direction = load?.direction
-  const inSections = { ...settings, infillStiffness: constants.strength.infill }
+  const scopes = new Scopes(settings, overrides, single.sets)
+  const settingsOf = (scope: number): Settings => scopes.settingsOf(scope)
+  const { infill: infillStiffness } = constants.strength
+  const inSections = { ...dataOf(scopes), infillStiffness }
   const box = cache.get('box', pathKey, () => boxOf(single))
   const across = (axis: Axis): Work<Sections> =>
-    cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis, constants.strength.infill]), () =>
-      justOne(sectionsTask, { path: single, axis, settings: inSections, box, limbs: limbs[axis] }),
+    cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis, infillStiffness]), () =>
+      justOne(sectionsTask, { path: single, axis, ...inSections, box, limbs: limbs[axis] }),
     )
   const [physics, x, y, z, planned, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
     figure(
@@ -165,13 +169,13 @@ export function* predictWork(
     across('x'),
     across('y'),
     across('z'),
-    figure(motionKey, settings.minLayerTime, timeTask, { path, motion, leastS: settings.minLayerTime }),
+    figure(motionKey, [], timeTask, { path, motion, ...dataOf(visibleTo('motion', settings, overrides)) }),
     direction
-      ? figure(pathKey, [direction, grip, constants.strength.infill], obliqueTask, {
+      ? figure(pathKey, [direction, grip, infillStiffness], obliqueTask, {
           path: single,
           layers,
           direction,
-          settings: inSections,
+          ...inSections,
           grip,
         })
       : nothing(),
@@ -199,27 +203,22 @@ export function* predictWork(
   )
   const closure = topClosure(settings, finish)
   const [low, high] = material.nozzleRange
-  const strings = stringFigures(
-    travels,
-    printer.extruder,
-    settings.retractLength > 0,
-    settings.nozzleTemperature - (low + high) / 2,
-    constants.strings,
-  )
+  const strings = stringFigures(travels, settingsOf, printer.extruder, (low + high) / 2, constants.strings)
   const time = atPace(planned, constants.print.pace)
-  const ringing = ringingFigures(
-    time.realSpeeds.outerWall.speedMmS,
-    settings.cornerSpeed,
-    settings.outerWallAcceleration || settings.acceleration,
-    printer.frameFrequency,
-    finish,
-  )
+  // Of all that hold somewhere, the settings under which it swings most.
+  const ringing = single.sets
+    .map((_, scope) => {
+      const { cornerSpeed, outerWallAcceleration, acceleration } = settingsOf(scope)
+      const wallSpeed = time.realSpeeds.outerWall.speedMmS
+      return ringingFigures(wallSpeed, cornerSpeed, outerWallAcceleration || acceleration, printer.frameFrequency, finish)
+    })
+    .reduce((most, next) => (next.amplitudeMm > most.amplitudeMm ? next : most))
   const { flow } = constants.print
   const massG = flow * massOf(volumeMm3, material.density)
   const materialCost = (massG / 1000) * material.pricePerKg
   const machineCost = (time.timeS / 3600) * printer.costPerHour
   const unpropped = tops ?? []
-  const startUpS = startUpTime(printer, settings.nozzleTemperature, settings.bedTemperature, cooling.room)
+  const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room)
   return {
     ...time,
     ...(startUpS === undefined ? {} : { startUpS }),
@@ -266,6 +265,7 @@ export function* predictWork(
     },
     checks: runChecks({
       setup,
+      heats: askedHeats(settings, overrides),
       resolved,
       sizeMm,
       belt: layers.belt,
@@ -308,6 +308,13 @@ const atPace = (time: TimeFigures, pace: number): TimeFigures => ({
     Object.entries(time.timeByFeatureS).map(([row, seconds]) => [row, pace * seconds]),
   ) as TimeFigures['timeByFeatureS'],
 })
+
+/** What surfaces read of a profile. */
+const treated = ({ ironing, supports, supportAngle }: Settings, overrides: readonly Override[]): unknown => [
+  ironing,
+  supports === 'off' ? supports : supportAngle,
+  overrides.filter(({ values }) => values.ironing !== undefined),
+]
 
 /** What of scopes can be posted between threads. */
 const dataOf = ({ settings, overrides }: Scopes): Pick<Scopes, 'settings' | 'overrides'> => ({ settings, overrides })

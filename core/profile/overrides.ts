@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { type BeltLine, beltAt } from '../mesh/tiltedBelt'
+import { InputError } from '../units/errors'
 import { settings as definitions, type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
 
-/** Most overrides of one profile: each has a bit of its own in every move. */
-export const MOST_OVERRIDES = 8
+/** Most overrides of one profile: a tower of a hundred bands, and some. */
+export const MOST_OVERRIDES = 128
 
 /** Where a setting can have another value: anywhere, on whole layers only, or nowhere but on the whole part. */
 export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
@@ -13,7 +14,7 @@ export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
 }
 
 /** A layer is slowed as a whole, and heat does not change from line to line. */
-const layerWide: ReadonlySet<SettingName> = new Set(['minLayerTime', 'layerTimeWalls', 'floorSpeed', 'nozzleTemperature', 'bedTemperature'])
+const layerWide: ReadonlySet<SettingName> = new Set(['minLayerTime', 'layerTimeWalls', 'floorSpeed', 'nozzleTemperature', 'heatChange'])
 
 /**
  * A place where other values hold: between two heights, within a box of them, or near the belt of a tilted machine.
@@ -49,39 +50,81 @@ const speedNames = settingNames.filter(
   (name) => name.endsWith('Speed') && !['cornerSpeed', 'floorSpeed', 'fanSpeed', 'retractSpeed', 'pushBackSpeed'].includes(name),
 )
 
+/**
+ * Sets of overrides that hold together somewhere, each as their places in the list, ascending. The first is of none. A scope is
+ * the place of a set in this list, so that one small number a move tells its settings however many overrides there are.
+ */
+export type OverrideSets = readonly (readonly number[])[]
+const noOverrides: OverrideSets = [[]]
+
+/** Most sets that 16 bits tell apart. */
+const MOST_SETS = 0xffff
+
 /** Which settings hold where: the profile's own, changed by every override that covers the place, in their order. */
 export class Scopes {
-  private readonly known = new Map<number, Settings>()
+  private readonly found: (Settings | undefined)[] = []
+  private readonly list: (readonly number[])[]
+  private readonly byKey: Map<string, number>
+  private readonly joined = new Map<number, number>()
 
+  /** @param sets that scopes have been told by before; more are added as they are met */
   constructor(
     readonly settings: Settings,
     readonly overrides: readonly Override[] = [],
-  ) {}
-
-  /** Settings for a set of overrides, a bit for each. */
-  settingsOf(scope: number): Settings {
-    if (scope === 0) return this.settings
-    let found = this.known.get(scope)
-    if (!found) {
-      found = this.overrides.reduce(
-        (settings, override, i) => ((scope >> i) & 1 ? overridden(settings, override) : settings),
-        this.settings,
-      )
-      this.known.set(scope, found)
-    }
-    return found
+    sets: OverrideSets = noOverrides,
+  ) {
+    this.list = [...sets]
+    this.byKey = new Map(sets.map((set, scope) => [set.join(), scope]))
   }
 
-  /** Overrides that cover a whole layer at this height. Layers of a tilted belt pass through all heights of the part. */
+  /** All sets that were met, by their scopes. */
+  get sets(): OverrideSets {
+    return this.list
+  }
+
+  /** Settings in a scope; 0 is where no override holds. */
+  settingsOf(scope: number): Settings {
+    if (scope === 0) return this.settings
+    this.found[scope] ??= this.list[scope]!.reduce((settings, i) => overridden(settings, this.overrides[i]!), this.settings)
+    return this.found[scope]
+  }
+
+  /** Scope of a set. @throws InputError where more places overlap otherwise than can be told apart */
+  scopeOf(set: readonly number[]): number {
+    const key = set.join()
+    let scope = this.byKey.get(key)
+    if (scope === undefined) {
+      scope = this.list.length
+      if (scope > MOST_SETS) throw tooManySets()
+      this.list.push(set)
+      this.byKey.set(key, scope)
+    }
+    return scope
+  }
+
+  /** Scope in which an override holds beside those of another scope. */
+  with(scope: number, override: number): number {
+    const key = scope * MOST_OVERRIDES + override
+    let both = this.joined.get(key)
+    if (both === undefined) {
+      const set = this.list[scope]!
+      both = set.includes(override) ? scope : this.scopeOf([...set, override].sort((a, b) => a - b))
+      this.joined.set(key, both)
+    }
+    return both
+  }
+
+  /** Scope of what covers a whole layer at this height. Layers of a tilted belt pass through all heights of the part. */
   ofLayer(z: number, belt?: BeltLine): number {
-    return this.overrides.reduce((scope, e, i) => (isWhole(e, belt) && (belt || reaches(e, z)) ? scope | (1 << i) : scope), 0)
+    if (this.overrides.length === 0) return 0
+    return this.scopeOf(this.overrides.flatMap((e, i) => (isWhole(e, belt) && (belt || reaches(e, z)) ? [i] : [])))
   }
 
   /** Overrides at this height that cover a part of the layer only. */
   partialAt(z: number, belt?: BeltLine): Patch[] {
     return this.overrides.flatMap((override, i) => {
       if (isWhole(override, belt) || !(belt || reaches(override, z))) return []
-      return [{ bit: 1 << i, override, ...(belt ? onTiltedLayer(override, z, belt) : onLevelLayer(override)) }]
+      return [{ of: i, override, ...(belt ? onTiltedLayer(override, z, belt) : onLevelLayer(override)) }]
     })
   }
 }
@@ -95,7 +138,8 @@ interface Rectangle {
 
 /** A part of a layer in which an override holds: x and y between these, mm, without end where infinite. */
 export interface Patch extends Rectangle {
-  readonly bit: number
+  /** Its place in the list. */
+  readonly of: number
   readonly override: Override
 }
 
@@ -127,6 +171,14 @@ function onTiltedLayer({ box, fromZ, toZ, nearBelt }: Override, z: number, belt:
     ),
   }
 }
+
+const tooManySets = (): InputError =>
+  new InputError(
+    'too-many-overlaps',
+    'More places with other values overlap in other ways than can be told apart.',
+    'overrides',
+    'Let fewer of them overlap, or join some into one.',
+  )
 
 const reaches = ({ fromZ, toZ }: Override, z: number): boolean => z >= fromZ && z < (toZ ?? Infinity)
 

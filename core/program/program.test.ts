@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { type Placement, place } from '../mesh/place'
 import { planMotion } from '../motion/planMotion'
 import { predict } from '../pipeline/predict'
+import type { Override } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import { hostilePrograms } from '../testing/hostileFiles'
 import { testKernel } from '../testing/kernel'
@@ -70,6 +71,27 @@ describe('programs that are written', () => {
     // Layers of 0.2 mm: the eleventh lies from 2.0 to 2.2 mm.
     expect(layerOf(heats[1]![1])).toBeGreaterThanOrEqual(10)
     expect(layerOf(heats[1]![1])).toBeLessThanOrEqual(11)
+  })
+
+  it('begin with the heat of the first layer, whoever asks for it, and wait for a change where that is asked', async () => {
+    const part = partOf('post', blockMesh(10, 10, 6))
+    const kernel = await testKernel
+    const heatsOf = (values: SettingValues, overrides: readonly Override[] = []): string[] => {
+      const pieces: string[] = []
+      const choice = { kernel, partName: 'post', filament: 'relative', overrides } as const
+      programFor(part, { scale: 1, rotateDeg: [0, 0, 0] }, setupOf(), values, choice, (text) => pieces.push(text))
+      return pieces
+        .join('')
+        .split('\n')
+        .flatMap((line) => /^M1(?:04|09|40|90) S[1-9]\d*/.exec(line)?.[0] ?? [])
+    }
+    const start = (nozzle: number, bed: number): string[] => [`M140 S${bed}`, `M104 S${nozzle}`, `M190 S${bed}`, `M109 S${nozzle}`]
+    const own = { nozzleTemperature: 205, bedTemperature: 60 }
+    expect(heatsOf(own)).toEqual(start(205, 60))
+    expect(heatsOf({ ...own, firstLayerNozzle: 215, firstLayerBed: 65 })).toEqual([...start(215, 65), 'M104 S205', 'M140 S60'])
+    const hotFoot = [{ name: 'hot foot', fromZ: 0, toZ: 1, values: { nozzleTemperature: 225 } }]
+    expect(heatsOf(own, hotFoot)).toEqual([...start(225, 60), 'M104 S205'])
+    expect(heatsOf({ ...own, heatChange: 'wait' }, hotFoot)).toEqual([...start(225, 60), 'M109 S205'])
   })
 
   it('for a tilted belt say so, never go below the belt, and read back take the same time', async () => {

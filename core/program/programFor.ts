@@ -30,7 +30,7 @@ export function programFor(
   const options = { ...choice, cache: choice.cache ?? new StageCache() }
   const prediction = predict(part, placement, setup, values, options)
   const laid = layDown(part, placement, setup, values, options)
-  const scopes = new Scopes(laid.resolved.settings, choice.overrides)
+  const scopes = new Scopes(laid.resolved.settings, choice.overrides, laid.path.sets)
   const figures = { timeS: prediction.timeS, massG: prediction.filament.massG, lengthMm: prediction.filament.lengthMm }
   writeProgram(
     {

@@ -1,8 +1,9 @@
 import type { Motion } from '../motion/planMotion'
 import { fanFor } from '../physics/cooling/fan'
+import { type Heat, heatOn } from '../profile/heatOn'
 import { settings as definitions, type Settings, settingNames } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
-import { code, features, isLaid, type Toolpath } from '../toolpath/toolpath'
+import { code, features, isLaid, layerTop, type Toolpath } from '../toolpath/toolpath'
 import { filamentArea } from '../units/flow'
 import { formatDuration } from '../units/format'
 import { mark } from './words'
@@ -11,7 +12,7 @@ export interface ProgramRequest {
   readonly partName: string
   readonly path: Toolpath
   readonly motion: Motion
-  /** Settings in force for a set of overrides, a bit for each. */
+  /** Settings in force in a scope of the path. */
   readonly settingsOf: (scope: number) => Settings
   readonly setup: Setup
   readonly figures: { readonly timeS: number; readonly massG: number; readonly lengthMm: number }
@@ -36,7 +37,10 @@ export function writeProgram(request: ProgramRequest, write: (text: string) => v
   write(end(request))
 }
 
-function header({ partName, setup, figures, settingsOf, filament }: ProgramRequest): string {
+function header(request: ProgramRequest): string {
+  const { partName, setup, figures, settingsOf, filament, path } = request
+  const heats = Array.from({ length: path.layerStart.length - 1 }, (_, layer) => heatOfLayer(request, layer))
+  const hottest = { nozzle: Math.max(...heats.map(({ nozzle }) => nozzle)), bed: Math.max(...heats.map(({ bed }) => bed)) }
   const { printer, nozzle, material } = setup
   const { limits } = printer
   const own = settingsOf(0)
@@ -51,7 +55,7 @@ function header({ partName, setup, figures, settingsOf, filament }: ProgramReque
     '',
     'LOOK BEFORE RUNNING',
     `- It is meant for ${printer.name} with a ${nozzle.bore} mm bore and ${material.name} only.`,
-    `- It heats the nozzle to ${own.nozzleTemperature} C and the bed to ${own.bedTemperature} C. Never leave a first print alone.`,
+    `- It heats the nozzle to ${hottest.nozzle} C and the bed to ${hottest.bed} C. Never leave a first print alone.`,
     '- It homes first. The bed must be clear, and the head must be able to reach its end stops.',
     ...(printer.kinematics === 'tiltedBelt' ? beltAxes : levelAxes(printer.buildVolume)),
     '- Watch the first layer, and keep a hand near the switch.',
@@ -82,18 +86,27 @@ const beltAxes: readonly string[] = [
 
 const ascii = (unit: string): string => unit.replace('²', '2').replace('³', '3').replace('°', '')
 
-function start({ settingsOf, filament }: ProgramRequest): string {
-  const { nozzleTemperature, bedTemperature } = settingsOf(0)
+/** Set temperatures of a layer, by the last of its moves: the first may still belong to the one below. */
+function heatOfLayer({ path, settingsOf }: ProgramRequest, layer: number): Heat & Pick<Settings, 'heatChange'> {
+  const own = settingsOf(path.scope[path.layerStart[layer + 1]! - 1] ?? 0)
+  // What is printed after another copy begins on the bed again.
+  const isOnBed = layerTop(path, layer) <= layerTop(path, 0)
+  return { ...heatOn(isOnBed ? 0 : layer, own), heatChange: own.heatChange }
+}
+
+function start(request: ProgramRequest): string {
+  const { filament } = request
+  const { nozzle, bed } = heatOfLayer(request, 0)
   return [
     '; --- start: units, heat, home ---',
     'G21 ; millimetres',
     'G90 ; absolute coordinates',
     filament === 'relative' ? 'M83 ; filament from word to word' : 'M82 ; filament from the beginning',
     'M107 ; fan off',
-    `M140 S${bedTemperature} ; bed, do not wait`,
-    `M104 S${nozzleTemperature} ; nozzle, do not wait`,
-    `M190 S${bedTemperature} ; wait for the bed`,
-    `M109 S${nozzleTemperature} ; wait for the nozzle`,
+    `M140 S${bed} ; bed, do not wait`,
+    `M104 S${nozzle} ; nozzle, do not wait`,
+    `M190 S${bed} ; wait for the bed`,
+    `M109 S${nozzle} ; wait for the nozzle`,
     'G28 ; home',
     'G92 E0',
     '',
@@ -139,7 +152,7 @@ class Body {
   private feature = -1
   private feed = -1
   private fan = -1
-  private heat: readonly [nozzle: number, bed: number] = [0, 0]
+  private heat: Heat = { nozzle: 0, bed: 0 }
   private acceleration = -1
   private filamentSum = 0
   private filamentWritten = 0
@@ -150,13 +163,11 @@ class Body {
   ) {}
 
   run(): void {
-    const { path, settingsOf } = this.request
-    const { nozzleTemperature, bedTemperature } = settingsOf(0)
-    this.heat = [nozzleTemperature, bedTemperature]
+    const { path } = this.request
+    this.heat = heatOfLayer(this.request, 0)
     for (let layer = 0; layer < path.layerStart.length - 1; layer++) {
       this.line(`;${mark.layer}${layer + 1} of ${path.layerStart.length - 1}`)
-      // The first moves of a layer may still belong to the one below.
-      this.setHeat(settingsOf(path.scope[path.layerStart[layer + 1]! - 1] ?? 0))
+      this.setHeat(heatOfLayer(this.request, layer))
       for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) this.move(m, layer)
     }
     this.write(this.text)
@@ -211,12 +222,12 @@ class Body {
     this.line(percent === 0 ? 'M107' : `M106 S${Math.round((percent * 255) / 100)}`)
   }
 
-  /** Where an override asks for another heat from this layer on; the print goes on meanwhile. */
-  private setHeat({ nozzleTemperature, bedTemperature }: Settings): void {
-    const [nozzle, bed] = this.heat
-    if (nozzleTemperature !== nozzle) this.line(`M104 S${nozzleTemperature} ; nozzle, do not wait`)
-    if (bedTemperature !== bed) this.line(`M140 S${bedTemperature} ; bed, do not wait`)
-    this.heat = [nozzleTemperature, bedTemperature]
+  /** After the first layer, and where an override asks for another heat from this layer on. */
+  private setHeat({ nozzle, bed, heatChange }: Heat & Pick<Settings, 'heatChange'>): void {
+    if (nozzle !== this.heat.nozzle)
+      this.line(heatChange === 'wait' ? `M109 S${nozzle} ; wait for the nozzle` : `M104 S${nozzle} ; nozzle, do not wait`)
+    if (bed !== this.heat.bed) this.line(`M140 S${bed} ; bed, do not wait`)
+    this.heat = { nozzle, bed }
   }
 
   private setAcceleration(value: number): void {

@@ -41,7 +41,7 @@ export function layWalls(
     plain = patches.length === 0 ? scope : undefined
     if (patches.length === 0) lost[layer - from] = out.lay(layers.outlines, layer, scopes.settingsOf(scope))
     else {
-      for (const zone of zonesOf(layers.outlines, layer, scope, patches, kernel)) {
+      for (const zone of zonesOf(layers.outlines, layer, { scope, patches, scopes }, kernel)) {
         const settings = scopes.settingsOf(zone.scope)
         // The whole layer is laid with the settings of the zone, and what lies in the zone is kept: no wall runs along its rim.
         const whole = new WallsBuilder(settings.wallCount, kernel)

@@ -79,7 +79,7 @@ export function splitInside(
       const scope = scopeOn(layers, layer, scopes)
       const patches = patchesOn(layers, layer, scopes, isOfRegions)
       const whole = ops.read(inside, layer - from)
-      const zones = patches.length === 0 ? undefined : zonesOf(outlines, layer, scope, patches, kernel)
+      const zones = patches.length === 0 ? undefined : zonesOf(outlines, layer, { scope, patches, scopes }, kernel)
       const parts = (zones ?? [{ scope }]).map((zone) => {
         const settings = scopes.settingsOf(zone.scope)
         const own = 'contours' in zone ? ops.intersect(whole, ops.read(zone.contours, 0)) : whole

@@ -6,7 +6,7 @@ import type { Patch, Scopes } from '../profile/overrides'
 import type { SettingName } from '../profile/settings'
 import type { Layers } from '../slicing/layers'
 
-/** A part of a layer in which the same overrides hold, a bit for each: a single group of contours. */
+/** A part of a layer in which the same overrides hold: a single group of contours, and its scope. */
 export interface Zone {
   readonly contours: Contours
   readonly scope: number
@@ -24,17 +24,30 @@ export function patchesOn(layers: Layers, layer: number, scopes: Scopes, changes
 /** Overrides that cover a layer as a whole. */
 export const scopeOn = (layers: Layers, layer: number, scopes: Scopes): number => scopes.ofLayer(middleOf(layers, layer), layers.belt)
 
+/** Scope of a place of a layer, mm. */
+export function scopeAt(layers: Layers, layer: number, x: number, y: number, scopes: Scopes): number {
+  const here = patchesOn(layers, layer, scopes).filter((patch) => isIn(patch, x, y))
+  return here.reduce((scope, { of }) => scopes.with(scope, of), scopeOn(layers, layer, scopes))
+}
+
+export const isIn = ({ minX, maxX, minY, maxY }: Patch, x: number, y: number): boolean => x >= minX && x <= maxX && y >= minY && y <= maxY
+
 const middleOf = ({ top, height }: Layers, layer: number): number => top[layer]! - height[layer]! / 2
 
 /** Divides a group of contours at the rims of patches. */
-export function zonesOf(contours: Contours, group: number, layerScope: number, patches: readonly Patch[], kernel: PolygonKernel): Zone[] {
+export function zonesOf(
+  contours: Contours,
+  group: number,
+  { scope: layerScope, patches, scopes }: { readonly scope: number; readonly patches: readonly Patch[]; readonly scopes: Scopes },
+  kernel: PolygonKernel,
+): Zone[] {
   let zones: Zone[] = [{ contours: oneGroup(kernel, (ops) => ops.read(contours, group)), scope: layerScope }]
   for (const patch of patches) {
     const cut = (zone: Zone, by: (ops: PolygonOps, a: Region, b: Region) => Region): Contours =>
       oneGroup(kernel, (ops) => by(ops, ops.read(zone.contours, 0), ops.polygon(cornersOf(patch))))
     zones = zones
       .flatMap((zone) => [
-        { contours: cut(zone, (ops, a, b) => ops.intersect(a, b)), scope: zone.scope | patch.bit },
+        { contours: cut(zone, (ops, a, b) => ops.intersect(a, b)), scope: scopes.with(zone.scope, patch.of) },
         { contours: cut(zone, (ops, a, b) => ops.subtract(a, b)), scope: zone.scope },
       ])
       .filter(({ contours }) => contours.xy.length > 0)

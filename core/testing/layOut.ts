@@ -30,5 +30,5 @@ export async function layOut(mesh: Mesh, values: SettingValues = {}, overrides: 
   const regions = findRegions(layers, scopes, 0.4, kernel)
   const seams = chooseSeams(layers, regions, scopes)
   const laid = doAlone(pathsWork(layers, regions, seams, scopes), kernel)
-  return { settings, scopes, layers, regions, seams, laid, path: laid.path }
+  return { settings, scopes: new Scopes(settings, overrides, laid.path.sets), layers, regions, seams, laid, path: laid.path }
 }

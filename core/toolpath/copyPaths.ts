@@ -72,7 +72,7 @@ export function copyPaths(path: Toolpath, size: readonly [number, number, number
       }
     }
   }
-  return out.finish()
+  return out.finish(path.sets)
 }
 
 /** Repeats one layer at a place. Where the nozzle comes from elsewhere it travels there with filament pulled back. */

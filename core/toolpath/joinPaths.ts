@@ -33,7 +33,10 @@ export function joinPaths(
       traveller.enter(layers.outlines, lane, from)
       traveller.goTo(path.x[0]!, path.y[0]!, settings)
     }
-    out.append(path)
+    out.append(
+      path,
+      path.sets.map((set) => scopes.scopeOf(set)),
+    )
   }
-  return out.finish()
+  return out.finish(scopes.sets)
 }

@@ -8,6 +8,7 @@ import type { Task } from '../work/work'
 import { AirSense } from './airSense'
 import { layLayer } from './layLayer'
 import { Pen } from './pen'
+import { scaleFlow } from './scaleFlow'
 import { type Toolpath, ToolpathBuilder } from './toolpath'
 import { Traveller } from './traveller'
 
@@ -35,7 +36,7 @@ export const layBlock: Task<LayInput, Toolpath> = {
     const out = new ToolpathBuilder()
     const traveller = new Traveller(out)
     let settings = base
-    const pen = new Pen(out, traveller, () => settings)
+    const pen = new Pen(out, traveller, () => settings, scopes)
     if (from === 0) out.startAt(0, 0, 0)
     else {
       // Where the block below ends nobody knows yet: somewhere on it.
@@ -58,7 +59,9 @@ export const layBlock: Task<LayInput, Toolpath> = {
       layLayer(plan, layer, settings, pen)
       tick((layer + 1 - from) / (to - from))
     }
-    return out.finish()
+    const path = out.finish(scopes.sets)
+    scaleFlow(path, from, scopes)
+    return path
   },
 }
 

@@ -116,7 +116,7 @@ class LayerLayer {
     const { layers, scopes, kernel } = this.plan
     const patches = patchesOn(layers, layer, scopes, (name) => names.includes(name))
     if (patches.length === 0) return lay(contours, group, settings, width)
-    return zonesOf(contours, group, scopeOn(layers, layer, scopes), patches, kernel).flatMap((zone) => {
+    return zonesOf(contours, group, { scope: scopeOn(layers, layer, scopes), patches, scopes }, kernel).flatMap((zone) => {
       const own = scopes.settingsOf(zone.scope)
       return lay(zone.contours, 0, own, widthOn(layer, own))
     })

@@ -1,6 +1,6 @@
 import type { Contours } from '../geometry/contours'
 import { topPropping } from '../patterns/topPropping'
-import type { Scopes } from '../profile/overrides'
+import { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
 import { blocksOf } from '../slicing/blocks'
@@ -32,7 +32,7 @@ export function* pathsWork(layers: Layers, regions: Regions, seams: Uint32Array,
     blocks.map((block) => ({ ...input, block })),
     { stage: 'toolpath' },
   )
-  return { path: joinPaths(paths, blocks, layers, regions, scopes), ...(propping ? { propping } : {}) }
+  return { path: joinPaths(paths, blocks, layers, regions, new Scopes(settings, overrides)), ...(propping ? { propping } : {}) }
 }
 
 interface PropInput {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { overrideSchema } from '../profile/overrides'
+import { type Override, overrideSchema } from '../profile/overrides'
+import type { SettingValues } from '../profile/settings'
 import { coverageOf } from '../testing/coverage'
 import { testKernel } from '../testing/kernel'
 import { layOut } from '../testing/layOut'
@@ -45,7 +46,7 @@ describe('overrides', () => {
       [...laid.path.feature.subarray(laid.path.layerStart[layer], laid.path.layerStart[layer + 1])].filter((f) => f === code.innerWall)
         .length
     expect(walls(12) / walls(5)).toBeCloseTo(2, 9)
-    expect(laid.scopes.settingsOf(2).outerWallSpeed).toBe(settingsOf().outerWallSpeed / 2)
+    expect(laid.scopes.settingsOf(laid.path.scope.at(-1)!).outerWallSpeed).toBe(settingsOf().outerWallSpeed / 2)
   })
 
   it('change walls in a box, without a wall along its rim', async () => {
@@ -94,6 +95,44 @@ describe('overrides', () => {
     expect(skin(top - 4, true)).toBeGreaterThan(100)
     expect(skin(top - 4, false)).toBe(0)
     expect(skin(top - 8, true)).toBe(0)
+  })
+
+  it('hold by the hundred: each band has its own, and a box across them joins all of them', async () => {
+    const bands = Array.from({ length: 100 }, (_, i) => ({
+      name: `band ${i}`,
+      fromZ: 0.4 + 0.2 * i,
+      toZ: 0.6 + 0.2 * i,
+      values: { outerWallSpeed: 20 + i },
+    }))
+    const across = { name: 'across', fromZ: 0, box: { minX: 0, maxX: 9, minY: -9, maxY: 9 }, values: { infillSpeed: 15 } }
+    const { path, scopes } = await layOut(blockMesh(8, 8, 21), {}, [...bands, across])
+    // None, the bands, the box, and the box with each band.
+    expect(path.sets).toHaveLength(1 + 100 + 1 + 100)
+    for (const m of movesOf(path, code.outerWall)) {
+      const layer = path.layerStart.findLastIndex((start) => start <= m)
+      const band = layer - 2
+      const { outerWallSpeed, infillSpeed } = scopes.settingsOf(path.scope[m]!)
+      expect(outerWallSpeed).toBe(band >= 0 && band < 100 ? 20 + band : settingsOf().outerWallSpeed)
+      const middle = (path.x[m]! + path.x[m + 1]!) / 2
+      if (Math.abs(middle) > 1e-6) expect(infillSpeed).toBe(middle > 0 ? 15 : settingsOf().infillSpeed)
+    }
+  })
+
+  it('give lines the flow that is asked for there, and the first layer its own on top', async () => {
+    const volumeBy = async (values: SettingValues, overrides: readonly Override[] = []) => {
+      const { path } = await layOut(blockMesh(12, 12, 3), values, overrides)
+      const of = (from: number, to: number): number => {
+        let sum = 0
+        for (let m = path.layerStart[from]!; m < path.layerStart[to]!; m++) sum += path.area[m]! * lengthOf(path, m)
+        return sum
+      }
+      return { bed: of(0, 1), low: of(1, 8), high: of(8, 15) }
+    }
+    const plain = await volumeBy({})
+    const more = await volumeBy({ flow: 95, firstLayerFlow: 110 }, [{ name: 'wet', fromZ: 1.6, values: { flow: 104 } }])
+    expect(more.bed / plain.bed).toBeCloseTo(0.95 * 1.1, 5)
+    expect(more.low / plain.low).toBeCloseTo(0.95, 5)
+    expect(more.high / plain.high).toBeCloseTo(1.04, 5)
   })
 
   it('refuse what belongs to the whole part, and in a box what belongs to whole layers', () => {

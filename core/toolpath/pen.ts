@@ -1,4 +1,5 @@
-import type { Patch } from '../profile/overrides'
+import type { Patch, Scopes } from '../profile/overrides'
+import { isIn } from '../regions/zones'
 import { AIR_STEP, type AirSense } from './airSense'
 import { mindsAir, type ToolpathBuilder } from './toolpath'
 import type { Traveller, TravelSettings } from './traveller'
@@ -21,6 +22,7 @@ export class Pen {
     private readonly out: ToolpathBuilder,
     private readonly traveller: Traveller,
     private readonly travelSettings: () => TravelSettings,
+    private readonly scopes: Scopes,
   ) {}
 
   get atX(): number {
@@ -32,7 +34,7 @@ export class Pen {
   }
 
   /**
-   * @param scope overrides that cover the whole layer
+   * @param scope of the overrides that cover the whole layer
    * @param patches overrides that cover a part of it
    */
   enter(height: number, air: AirSense | undefined, scope: number, patches: readonly Patch[]): void {
@@ -74,10 +76,10 @@ export class Pen {
     this.out.scopeNow = this.layerScope
   }
 
-  /** Overrides in force at a place of this layer. */
+  /** Scope of a place of this layer. */
   scopeAt(x: number, y: number): number {
     let scope = this.layerScope
-    for (const patch of this.patches) if (x >= patch.minX && x <= patch.maxX && y >= patch.minY && y <= patch.maxY) scope |= patch.bit
+    for (const patch of this.patches) if (isIn(patch, x, y)) scope = this.scopes.with(scope, patch.of)
     return scope
   }
 

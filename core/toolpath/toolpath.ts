@@ -1,3 +1,4 @@
+import type { OverrideSets } from '../profile/overrides'
 /** Features that lay plastic. */
 export const laidFeatures = [
   'outerWall',
@@ -34,7 +35,7 @@ export const isOfPart = (feature: number): boolean => feature >= code.outerWall 
  * area        cross-section laid by each move, mm²; 0 where nothing is laid
  * width       of the line laid by each move, mm; of a wipe, the length of the whole wipe
  * air         share of each line that has nothing under it, 0–255
- * scope       overrides in force for each move, a bit for each
+ * scope       which of `sets` of overrides is in force for each move; 0 for none
  * layerStart  layer → its first move; one more entry than layers
  * ```
  * `retract` and `pushBack` stay in place. A layer begins with the move up to its height.
@@ -47,7 +48,8 @@ export interface Toolpath {
   readonly area: Float32Array
   readonly width: Float32Array
   readonly air: Uint8Array
-  readonly scope: Uint8Array
+  readonly scope: Uint16Array
+  readonly sets: OverrideSets
   readonly layerStart: Uint32Array
 }
 
@@ -70,12 +72,12 @@ export class ToolpathBuilder {
   private area: Float32Array
   private width: Float32Array
   private air: Uint8Array
-  private scope: Uint8Array
+  private scope: Uint16Array
   private readonly layerStart: number[] = []
   private line = 0
   private lineArea = 0
   private lineWidth = 0
-  /** Overrides in force for the moves that follow. */
+  /** Scope of the moves that follow. */
   scopeNow = 0
 
   /**
@@ -94,7 +96,7 @@ export class ToolpathBuilder {
     this.area = new Float32Array(room(4 * moves))
     this.width = new Float32Array(room(4 * moves))
     this.air = new Uint8Array(room(moves))
-    this.scope = new Uint8Array(room(moves))
+    this.scope = new Uint16Array(room(2 * moves))
   }
 
   get atX(): number {
@@ -197,19 +199,24 @@ export class ToolpathBuilder {
     return xy
   }
 
-  /** Goes on with a path that begins where the nozzle stands, on the layer that was started last. */
-  append(path: Toolpath): void {
+  /**
+   * Goes on with a path that begins where the nozzle stands, on the layer that was started last.
+   *
+   * @param scopes what each scope of that path is called here
+   */
+  append(path: Toolpath, scopes: readonly number[]): void {
     const count = moveCount(path)
     for (let layer = 1; layer < path.layerStart.length - 1; layer++) this.layerStart.push(this.moves + path.layerStart[layer]!)
     if (count === 0) return
     while (this.moves + count > this.capacity) this.grow()
-    for (const member of ['feature', 'area', 'width', 'air', 'scope'] as const) this[member].set(path[member], this.moves)
+    for (const member of ['feature', 'area', 'width', 'air'] as const) this[member].set(path[member], this.moves)
     for (const member of ['x', 'y', 'z'] as const) this[member].set(path[member], this.moves)
+    for (let m = 0; m < count; m++) this.scope[this.moves + m] = scopes[path.scope[m]!]!
     this.moves += count
   }
 
-  /** What was collected: the builder's own memory, so nothing may be added any more. */
-  finish(): Toolpath {
+  /** What was collected: the builder's own memory, so nothing may be added any more. @param sets that its scopes are of */
+  finish(sets: OverrideSets = [[]]): Toolpath {
     const { moves } = this
     return {
       x: this.x.subarray(0, moves + 1),
@@ -220,6 +227,7 @@ export class ToolpathBuilder {
       width: this.width.subarray(0, moves),
       air: this.air.subarray(0, moves),
       scope: this.scope.subarray(0, moves),
+      sets,
       layerStart: Uint32Array.from([...this.layerStart, moves]),
     }
   }
@@ -253,7 +261,7 @@ export class ToolpathBuilder {
   private grow(): void {
     this.capacity = 2 * this.capacity + 64
     const { room, capacity } = this
-    const grown = <A extends Float64Array | Float32Array | Uint8Array>(old: A, fresh: A): A => {
+    const grown = <A extends Float64Array | Float32Array | Uint16Array | Uint8Array>(old: A, fresh: A): A => {
       fresh.set(old)
       return fresh
     }
@@ -264,6 +272,6 @@ export class ToolpathBuilder {
     this.area = grown(this.area, new Float32Array(room(4 * capacity)))
     this.width = grown(this.width, new Float32Array(room(4 * capacity)))
     this.air = grown(this.air, new Uint8Array(room(capacity)))
-    this.scope = grown(this.scope, new Uint8Array(room(capacity)))
+    this.scope = grown(this.scope, new Uint16Array(room(2 * capacity)))
   }
 }

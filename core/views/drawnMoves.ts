@@ -57,7 +57,13 @@ export function drawnMoves(part: Part, placement: Placement, setup: Setup, value
   const laid = layDown(part, placement, setup, values, shared)
   const { path, layers, resolved } = laid
   const motion = planFor(laid, setup, shared)
-  const tracks = moveTracks({ layers, path, motion, scopes: new Scopes(resolved.settings, options.overrides), setup: knownSetup(setup) })
+  const tracks = moveTracks({
+    layers,
+    path,
+    motion,
+    scopes: new Scopes(resolved.settings, options.overrides, path.sets),
+    setup: knownSetup(setup),
+  })
   const count = layers.top.length
   return {
     x: Float32Array.from(path.x),

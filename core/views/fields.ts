@@ -12,7 +12,7 @@ import { Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
-import { type LoadMap, loadsByAxis } from './loadMap'
+import { type LoadMap, loadsByAxis, sectionSettingsOf } from './loadMap'
 
 /** Fields of one candidate that can be drawn: a value for each layer, move, facet and section. */
 export interface Fields {
@@ -38,20 +38,25 @@ export function fieldsOf(part: Part, placement: Placement, setup: Setup, values:
   const { path, layers, mesh } = laid
   const known = knownSetup(setup)
   const { constants, material } = known
-  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(settings), constants.finish)
+  const { areas, roughness, up } = facetRoughnesses(
+    mesh,
+    layers,
+    treatmentOf(new Scopes(settings, options.overrides), layers),
+    constants.finish,
+  )
   return {
     layers: tracks,
     moves: moveTracks({
       layers,
       path,
       motion: planFor(laid, setup, shared),
-      scopes: new Scopes(settings, options.overrides),
+      scopes: new Scopes(settings, options.overrides, path.sets),
       setup: known,
     }),
     facets: { areaMm2: areas, raUm: roughness, up },
     sections: loadsByAxis(
       laid.single,
-      { ...settings, infillStiffness: constants.strength.infill },
+      sectionSettingsOf(settings, options.overrides, laid.single, constants),
       limbsByAxis(outlinesOf(layers), options.load?.grip ?? usualGrip),
       material.strength.inLayer,
       tracks.bond,

@@ -1,3 +1,4 @@
+import type { Constants } from '../constants/constants'
 import { cornersOf } from '../mesh/cornersOf'
 import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
@@ -5,14 +6,14 @@ import { frameOf } from '../physics/strength/direction'
 import { type Grip, usualGrip } from '../physics/strength/grip'
 import { type AxisLimbs, type LimbsByAxis, limbsAlong, limbsByAxis } from '../physics/strength/limbsByAxis'
 import { findObliqueSections, obliqueStrengthAt } from '../physics/strength/oblique'
-import type { SectionSettings } from '../physics/strength/sections'
-import { type Axis, axes } from '../physics/strength/sections'
+import { type Axis, axes, type SectionSettingsOf } from '../physics/strength/sections'
 import { type Cuts, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../physics/strength/strengthFigures'
 import { outlinesOf } from '../physics/strength/stretches'
 import { layDown, type PredictOptions } from '../pipeline/layDown'
 import { predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
-import type { SettingValues } from '../profile/settings'
+import { type Override, Scopes } from '../profile/overrides'
+import type { Settings, SettingValues } from '../profile/settings'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import type { Toolpath } from '../toolpath/toolpath'
@@ -52,7 +53,7 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
   const outlines = outlinesOf(layers)
   const top = layers.top.at(-1) ?? 0
   const limbs = limbsByAxis(outlines, grip ?? usualGrip)
-  const inSections = { ...settings, infillStiffness: constants.strength.infill }
+  const inSections = sectionSettingsOf(settings, options.overrides, single, constants)
   const loads = loadsByAxis(single, inSections, limbs, inLayer, tracks.bond, grip)
   const freeLimbs = direction && limbsAlong(outlines, direction, grip ?? usualGrip)
   const free = direction && findObliqueSections(single, direction, inSections, freeLimbs)
@@ -77,10 +78,21 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
 const masked = (loads: SectionLoads, limbs: AxisLimbs | undefined, top: number): SectionLoads =>
   limbs ? { ...loads, bears: bearsMask(limbs, top) } : loads
 
+/** What sections read of a candidate, in each scope of its path. */
+export function sectionSettingsOf(
+  settings: Settings,
+  overrides: readonly Override[] | undefined,
+  { sets }: Toolpath,
+  { strength: { infill: infillStiffness } }: Constants,
+): SectionSettingsOf {
+  const scopes = new Scopes(settings, overrides, sets)
+  return (scope) => ({ ...scopes.settingsOf(scope), infillStiffness })
+}
+
 /** Loads that the sections across each axis bear, as the figures judge them. */
 export function loadsByAxis(
   path: Toolpath,
-  settings: SectionSettings,
+  settings: SectionSettingsOf,
   limbs: LimbsByAxis,
   inLayer: number,
   bonds: Float64Array,

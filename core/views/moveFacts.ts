@@ -33,7 +33,7 @@ export interface MoveFacts {
   readonly why: string
 }
 
-/** The numbers and the reason of one move; `overrideNames` in the order of their bits. */
+/** The numbers and the reason of one move; `overrideNames` in the order of their list. */
 export function factsOf(
   path: Toolpath,
   motion: Motion,
@@ -57,7 +57,7 @@ export function factsOf(
     widthMm: isLaid(kind) ? width[move]! : 0,
     areaMm2: area[move]!,
     overAir: air[move]! / 255,
-    overrides: overrideNames.filter((_, i) => (scope[move]! >> i) & 1),
+    overrides: path.sets[scope[move]!]!.flatMap((i) => overrideNames[i] ?? []),
     askedMmS: motion.asked[move]!,
     peakMmS: peak,
     meanMmS: duration > 0 ? length / duration : 0,

@@ -4,6 +4,7 @@ import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
 import { facetRoughnesses, treatmentOf } from '../physics/finish/surfaceFigures'
 import { layDown, type PredictOptions } from '../pipeline/layDown'
+import { Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
@@ -42,7 +43,12 @@ const SIDE = 0.7
  */
 export function surfaceMap(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): SurfaceMap {
   const { mesh, layers, regions, single, resolved } = layDown(part, placement, setup, values, options)
-  const { areas, roughness, up } = facetRoughnesses(mesh, layers, treatmentOf(resolved.settings), knownSetup(setup).constants.finish)
+  const { areas, roughness, up } = facetRoughnesses(
+    mesh,
+    layers,
+    treatmentOf(new Scopes(resolved.settings, options.overrides), layers),
+    knownSetup(setup).constants.finish,
+  )
   // What lies on the bed faces down, and has neither area nor direction in the figures.
   const facing = up.map((sine, t) => (areas[t]! > 0 ? sine : -1))
   return {

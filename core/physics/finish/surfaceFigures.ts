@@ -2,7 +2,8 @@ import type { Constants } from '../../constants/constants'
 import { areaNormal } from '../../mesh/measure'
 import { type Mesh, triangleCount } from '../../mesh/mesh'
 import { type BeltLine, beltAt } from '../../mesh/tiltedBelt'
-import type { Settings } from '../../profile/settings'
+import type { Scopes } from '../../profile/overrides'
+import { scopeAt } from '../../regions/zones'
 import { type Layers, layerAt } from '../../slicing/layers'
 import { facetRoughness } from './roughness'
 
@@ -25,16 +26,21 @@ export interface SurfaceFigures extends Roughness {
 
 /** What is done to a surface beside laying it. */
 export interface Treatment {
-  /** Tops are smoothed with the bare nozzle. */
-  readonly ironed: boolean
+  /** Tops are smoothed with the bare nozzle; or whether they are at a place of a layer, mm. */
+  readonly ironed: boolean | ((layer: number, x: number, y: number) => boolean)
   /** Faces that lean farther over than this from the vertical stand on supports, radians; none do when absent. */
   readonly supportedBeyond?: number
 }
 
-export const treatmentOf = ({ ironing, supports, supportAngle }: Pick<Settings, 'ironing' | 'supports' | 'supportAngle'>): Treatment => ({
-  ironed: ironing === 'on',
-  ...(supports === 'off' ? {} : { supportedBeyond: (supportAngle * Math.PI) / 180 }),
-})
+/** What a profile does to a surface, and its overrides where they change that. */
+export function treatmentOf(scopes: Scopes, layers: Layers): Treatment {
+  const { ironing, supports, supportAngle } = scopes.settings
+  const byPlace = scopes.overrides.some(({ values }) => values.ironing !== undefined)
+  return {
+    ironed: byPlace ? (layer, x, y) => scopes.settingsOf(scopeAt(layers, layer, x, y, scopes)).ironing === 'on' : ironing === 'on',
+    ...(supports === 'off' ? {} : { supportedBeyond: (supportAngle * Math.PI) / 180 }),
+  }
+}
 
 /** Faces this near the bed or belt, mm, take its texture and are left out. */
 const ON_BED = 1e-3
@@ -71,14 +77,20 @@ export function facetRoughnesses(
   const roughness = new Float64Array(count)
   const up = new Float64Array(count)
   const normal = new Float64Array(3)
+  const isIroned = typeof ironed === 'function' ? ironed : () => ironed
   for (let t = 0; t < count; t++) {
     const twice = areaNormal(mesh, t, normal)
     if (twice === 0 || liesOnBed(mesh, t, belt)) continue
     areas[t] = twice / 2
     up[t] = normal[2]! / twice
     const tilt = Math.asin(Math.min(1, Math.abs(up[t]!)))
-    const layer = layerAt(top, middleHeight(mesh, t))
-    const treated = up[t]! >= IRONABLE && ironed ? finish.ironed : up[t]! < 0 && tilt > supportedBeyond ? finish.supported : 1
+    const layer = layerAt(top, middleOf(mesh, t, 2))
+    const treated =
+      up[t]! >= IRONABLE && isIroned(layer, middleOf(mesh, t, 0), middleOf(mesh, t, 1))
+        ? finish.ironed
+        : up[t]! < 0 && tilt > supportedBeyond
+          ? finish.supported
+          : 1
     roughness[t] = treated * facetRoughness(height[layer]!, tilt, up[t]! < 0, finish)
   }
   return { areas, roughness, up }
@@ -95,7 +107,11 @@ function liesOnBed(mesh: Mesh, t: number, belt: BeltLine | undefined): boolean {
   return true
 }
 
-const middleHeight = (mesh: Mesh, t: number): number => (cornerHeight(mesh, t, 0) + cornerHeight(mesh, t, 1) + cornerHeight(mesh, t, 2)) / 3
+/** Middle of a triangle along an axis: 0 x, 1 y, 2 z. */
+function middleOf({ positions, triangles }: Mesh, t: number, axis: number): number {
+  const at = (corner: number): number => positions[3 * triangles[3 * t + corner]! + axis]!
+  return (at(0) + at(1) + at(2)) / 3
+}
 
 const BINS = 2048
 

@@ -4,7 +4,7 @@ import { type Direction, frameOf, type Vector } from './direction'
 import { type Grip, usualGrip } from './grip'
 import { bearsAt, isWhole } from './limbs'
 import type { AxisLimbs } from './limbsByAxis'
-import { evenSlabs, isRim, type SectionSettings, weightOfInfill } from './sections'
+import { evenSlabs, inScope, isRim, type SectionSettingsOf, weightOfInfill, weightsOfInfill } from './sections'
 import { SlabSums } from './slabSums'
 import { type Cuts, figuresAlong, type LoadFigure, type LoadKind, type StrengthAt } from './strengthFigures'
 
@@ -21,9 +21,14 @@ const dot = (a: Vector, x: number, y: number, z: number): number => a[0] * x + a
  * it passes through. Infill counts with its stiffness in the plane and upright, in the shares of cos² and sin² of the
  * elevation (semi-empirical). Slower than along an axis; asked for one direction only.
  */
-export function findObliqueSections(path: Toolpath, direction: Direction, settings: SectionSettings, bearing?: AxisLimbs): ObliqueSections {
+export function findObliqueSections(
+  path: Toolpath,
+  direction: Direction,
+  settings: SectionSettingsOf,
+  bearing?: AxisLimbs,
+): ObliqueSections {
   const { along, level, upright } = frameOf(direction)
-  const { x, y, z, area, width, feature } = path
+  const { x, y, z, area, width, feature, scope } = path
   const points = x.length
   const [at, us, vs] = [new Float64Array(points), new Float64Array(points), new Float64Array(points)]
   for (let i = 0; i < points; i++) {
@@ -31,7 +36,7 @@ export function findObliqueSections(path: Toolpath, direction: Direction, settin
     us[i] = dot(level, x[i]!, y[i]!, z[i]!)
     vs[i] = dot(upright, x[i]!, y[i]!, z[i]!)
   }
-  const slabs = evenSlabs(extent(path, at), settings.lineWidth)
+  const slabs = evenSlabs(extent(path, at), inScope(settings, 0).lineWidth)
   const count = slabs.at.length
   const [step, last] = [slabs.thickness[0]!, count - 1]
   const limbs = bearing?.limbs
@@ -43,15 +48,21 @@ export function findObliqueSections(path: Toolpath, direction: Direction, settin
   const lowLayer = new Uint32Array(count).fill(path.layerStart.length)
   const highLayer = new Uint32Array(count)
   const rise = Math.sin((direction.elevationDeg * Math.PI) / 180) ** 2
-  const flat: SectionSettings = { ...settings, infillAngle: settings.infillAngle - direction.azimuthDeg }
-  const infillWeight = (1 - rise) * weightOfInfill('x', flat) + rise * weightOfInfill('z', settings)
+  const infillWeights = weightsOfInfill(
+    path,
+    (own) => {
+      const flat = { ...own, infillAngle: own.infillAngle - direction.azimuthDeg }
+      return (1 - rise) * weightOfInfill('x', flat) + rise * weightOfInfill('z', own)
+    },
+    settings,
+  )
   let layer = 0
   for (let m = 0; m < moveCount(path); m++) {
     while (m >= path.layerStart[layer + 1]!) layer++
     if (!isOfPart(feature[m]!)) continue
     const [dx, dy] = [x[m + 1]! - x[m]!, y[m + 1]! - y[m]!]
     const length = Math.hypot(dx, dy)
-    const weighted = ((area[m]! * length) / step) * (feature[m] === code.infill ? infillWeight : 1)
+    const weighted = ((area[m]! * length) / step) * (feature[m] === code.infill ? infillWeights[scope[m]!]! : 1)
     if (!(weighted > 0)) continue
     // Half of the line's width lies sideways of it, half of its height above and below.
     const [sideX, sideY] = [(-dy / length) * (width[m]! / 2), (dx / length) * (width[m]! / 2)]

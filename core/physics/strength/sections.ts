@@ -26,6 +26,12 @@ export interface SectionSettings extends Pick<Settings, 'lineWidth' | 'infillDen
   readonly infillStiffness?: number
 }
 
+/** One for the whole part, or one for each scope of its path. */
+export type SectionSettingsOf = SectionSettings | ((scope: number) => SectionSettings)
+
+export const inScope = (settings: SectionSettingsOf, scope: number): SectionSettings =>
+  typeof settings === 'function' ? settings(scope) : settings
+
 /** Sections are at least this many line widths thick, so that slanted fill lines are met evenly. */
 const LEAST_THICKNESS = 2.5
 const MOST_SECTIONS = 160
@@ -34,8 +40,8 @@ const MOST_SECTIONS = 160
  * Sums lines up in slabs across the axis: along z the layers, along x and y even slabs. A line adds its volume over the
  * slab's thickness, so material is conserved whatever the direction of the line.
  */
-export function findSections(path: Toolpath, axis: Axis, settings: SectionSettings, box: Box = boxOf(path), limbs?: AxisLimbs): Sections {
-  const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], settings.lineWidth)
+export function findSections(path: Toolpath, axis: Axis, settings: SectionSettingsOf, box: Box = boxOf(path), limbs?: AxisLimbs): Sections {
+  const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], inScope(settings, 0).lineWidth)
   const [u, v] = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] }[axis] as [Axis, Axis]
   const sums = new SlabSums(slabs.at.length, widened(box[u]), widened(box[v]))
   if (axis === 'z') sumLayers(path, slabs, settings, sums, limbs)
@@ -77,17 +83,24 @@ export function boxOf(path: Toolpath): Box {
 /** 1 for features that follow the rim of the part, by feature code. */
 export const isRim = Uint8Array.from(features, (feature) => (feature === 'outerWall' || feature === 'thin' || feature === 'skin' ? 1 : 0))
 
-function sumLayers(path: Toolpath, { thickness }: Slabs, settings: SectionSettings, sums: SlabSums, bearing: AxisLimbs | undefined): void {
-  const infillWeight = weightOfInfill('z', settings)
-  for (let layer = 0; layer < path.layerStart.length - 1; layer++) sumLayer(path, layer, 1 / thickness[layer]!, infillWeight, sums, bearing)
+function sumLayers(
+  path: Toolpath,
+  { thickness }: Slabs,
+  settings: SectionSettingsOf,
+  sums: SlabSums,
+  bearing: AxisLimbs | undefined,
+): void {
+  const infillWeights = weightsOfInfill(path, (own) => weightOfInfill('z', own), settings)
+  for (let layer = 0; layer < path.layerStart.length - 1; layer++)
+    sumLayer(path, layer, 1 / thickness[layer]!, infillWeights, sums, bearing)
 }
 
 /** Layer by layer, so that the compiler meets a small loop often. */
 function sumLayer(
-  { x, y, area, width, feature, layerStart }: Toolpath,
+  { x, y, area, width, feature, scope, layerStart }: Toolpath,
   layer: number,
   perThickness: number,
-  infillWeight: number,
+  infillWeights: Float64Array,
   sums: SlabSums,
   bearing: AxisLimbs | undefined,
 ): void {
@@ -97,7 +110,7 @@ function sumLayer(
     const dx = x[m + 1]! - x[m]!
     const dy = y[m + 1]! - y[m]!
     const length = Math.sqrt(dx * dx + dy * dy)
-    const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeight : 1)
+    const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeights[scope[m]!]! : 1)
     if (weighted === 0) continue
     const across = width[m]! / 2 / length
     const halfX = across * (dy < 0 ? -dy : dy)
@@ -115,16 +128,16 @@ function sumAcross(
   path: Toolpath,
   axis: 'x' | 'y',
   { low, thickness, at }: Slabs,
-  settings: SectionSettings,
+  settings: SectionSettingsOf,
   sums: SlabSums,
   bearing: AxisLimbs | undefined,
 ): void {
-  const { area, width, feature, z, layerStart } = path
+  const { area, width, feature, scope, z, layerStart } = path
   // The row that each slab is judged by; none where all of it bears.
   const rows = at.map((mm) => (bearing === undefined || isWhole(bearing.limbs, rowAt(bearing, mm)) ? -1 : rowAt(bearing, mm)))
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x
-  const infillWeight = weightOfInfill(axis, settings)
+  const infillWeights = weightsOfInfill(path, (own) => weightOfInfill(axis, own), settings)
   const step = thickness[0]!
   const last = at.length - 1
   const perStep = 1 / step
@@ -137,7 +150,7 @@ function sumAcross(
     const da = along[m + 1]! - a0
     const db = beside[m + 1]! - b0
     const length = Math.sqrt(da * da + db * db)
-    const weighted = area[m]! * length * perStep * (feature[m] === code.infill ? infillWeight : 1)
+    const weighted = area[m]! * length * perStep * (feature[m] === code.infill ? infillWeights[scope[m]!]! : 1)
     if (weighted === 0) continue
     const halfBeside = ((width[m]! / 2) * (da < 0 ? -da : da)) / length
     // The nozzle runs on top of the layer; the plastic lies half a layer below.
@@ -190,6 +203,13 @@ function layerSlabs(path: Toolpath): Slabs {
   const thickness = tops.map((top, i) => top - (i === 0 ? 0 : tops[i - 1]!))
   return { low: 0, thickness, at: tops.map((top, i) => top - thickness[i]! / 2) }
 }
+
+/** Weight of infill in each scope of a path. */
+export const weightsOfInfill = (
+  { sets }: Toolpath,
+  weightOf: (settings: SectionSettings) => number,
+  settings: SectionSettingsOf,
+): Float64Array => Float64Array.from(sets, (_, scope) => weightOf(inScope(settings, scope)))
 
 /** Laid infill already holds its density in its own volume, so its weight is stiffness over density. */
 export function weightOfInfill(axis: Axis, { infillDensity, infillPattern, infillAngle, infillStiffness = 1 }: SectionSettings): number {

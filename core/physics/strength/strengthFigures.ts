@@ -2,7 +2,7 @@ import type { Basis, Material } from '../../shelf/material'
 import type { Toolpath } from '../../toolpath/toolpath'
 import { type Grip, grips, usualGrip } from './grip'
 import type { LimbsByAxis } from './limbsByAxis'
-import { type Axis, axes, boxOf, findSections, type SectionSettings, type Sections } from './sections'
+import { type Axis, axes, boxOf, findSections, type SectionSettingsOf, type Sections } from './sections'
 
 /** Ways to load a part along an axis. */
 export const loadKinds = ['pull', 'bend', 'bendHigh', 'threePoint', 'crush'] as const
@@ -27,7 +27,7 @@ export interface LoadFigure {
 export type SectionsByAxis = Readonly<Record<Axis, Sections>>
 
 /** @param limbs what leads from hold to load; along an axis without them everything bears */
-export function sectionsByAxis(path: Toolpath, settings: SectionSettings, limbs: LimbsByAxis = {}): SectionsByAxis {
+export function sectionsByAxis(path: Toolpath, settings: SectionSettingsOf, limbs: LimbsByAxis = {}): SectionsByAxis {
   const box = boxOf(path)
   const along = (axis: Axis): Sections => findSections(path, axis, settings, box, limbs[axis])
   return { x: along('x'), y: along('y'), z: along('z') }

@@ -13,6 +13,14 @@ export const coolingSettings = {
     'hot-end temperature',
     'extruder temperature',
   ),
+  heatChange: choice(
+    'figures',
+    'Change of heat',
+    ['goOn', 'wait'],
+    'goOn',
+    'Where the nozzle gets another temperature: the print goes on meanwhile, or waits until it is there.',
+    'temperature tower',
+  ),
   fanSpeed: number('figures', 'Fan', '%', [0, 100, 5], 100, 'Part cooling after the first layer.', 'cooling', 'part fan'),
   overhangSpeed25: number(
     'motion',

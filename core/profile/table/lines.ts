@@ -23,6 +23,16 @@ export const linesSettings = {
     'extrusion width',
     'bead width',
   ),
+  flow: number(
+    'toolpath',
+    'Flow',
+    '%',
+    [50, 150, 1],
+    100,
+    'Share of the plastic that lines get. A spool or material that needs more or less carries its own.',
+    'extrusion multiplier',
+    'flow rate',
+  ),
   layerMode: choice(
     'layers',
     'Layer heights',

@@ -3,6 +3,7 @@ import { purposeSchema } from '@sable/core/physics/strength/purpose'
 import { figureLimitSchema, figuresSchema, objectiveSchema } from '@sable/core/search/figures'
 import { dimensionSchema, idOf, MOST_DIMENSIONS } from '@sable/core/search/space'
 import { z } from 'zod'
+import { jobSchema } from './job'
 import { candidateSchema } from './lineup'
 import { shelfSchema } from './shelf'
 
@@ -36,9 +37,6 @@ export const searchContextSchema = z.object({
 })
 export type SearchContext = z.infer<typeof searchContextSchema>
 
-export const searchStates = ['waiting', 'running', 'paused', 'done', 'cancelled', 'failed'] as const
-export type SearchState = (typeof searchStates)[number]
-
 /** A variant that was evaluated: its choices in the order of the dimensions, and its figures where it can be printed. */
 export const variantSchema = z.object({
   /** In the order in which the search asked for them. */
@@ -48,20 +46,7 @@ export const variantSchema = z.object({
 })
 export type FoundVariant = z.infer<typeof variantSchema>
 
-export const searchSchema = z.object({
-  id: z.uuid(),
-  spec: searchSpecSchema,
-  state: z.enum(searchStates),
-  done: z.number().int(),
-  of: z.number().int(),
-  /** Stages of the pipeline that were at hand, and that had to be computed. */
-  reused: z.number().int(),
-  computed: z.number().int(),
-  /** Time spent so far, s. */
-  seconds: z.number(),
-  problem: z.string().optional(),
-  createdAt: z.string(),
-})
+export const searchSchema = jobSchema.extend({ kind: z.literal('search'), spec: searchSpecSchema })
 export type Search = z.infer<typeof searchSchema>
 export const searchListSchema = z.array(searchSchema)
 
@@ -73,5 +58,3 @@ export const searchEventSchema = z.object({
   secondsLeft: z.number().optional(),
 })
 export type SearchEvent = z.infer<typeof searchEventSchema>
-
-export const searchActionSchema = z.object({ action: z.enum(['pause', 'resume', 'cancel']) })

@@ -31,7 +31,12 @@ export async function build(targets = ['cli', 'server', 'web']) {
 async function buildNode(target) {
   const { build: bundle } = await import('esbuild')
   const threads = {
-    server: ['server/features/parts/readPartProcess.ts', 'server/features/backup/main.ts', 'server/features/searches/searchWorker.ts'],
+    server: [
+      'server/features/parts/readPartProcess.ts',
+      'server/features/backup/main.ts',
+      'server/app/unitThread.ts',
+      'server/app/worker.ts',
+    ],
     bench: ['bench/helper.ts'],
   }
   const entryPoints = [`${target}/main.ts`, ...(threads[target] ?? [])]

@@ -13,10 +13,13 @@ import { createLineupStore } from './features/lineups/lineupStore'
 import { createPartStore } from './features/parts/partStore'
 import { readInProcess } from './features/parts/readInProcess'
 import { clearUploads } from './features/parts/receiveUpload'
-import { threadsFor } from './features/searches/evaluator'
-import { SearchRunner } from './features/searches/searchRunner'
+import { searchJob } from './features/searches/searchJob'
 import { createSearchStore } from './features/searches/searchStore'
 import { createShelfStore } from './features/shelf/shelfStore'
+import { JobRunner } from './jobs/jobRunner'
+import { createJobStore } from './jobs/jobStore'
+import { lanesThroughQueue } from './jobs/queue/lanesThroughQueue'
+import { lanesOfThreads } from './jobs/threads'
 
 // Starts the server with what `scripts/start.mjs` hands over in the environment; says "ready" to its parent.
 
@@ -31,7 +34,7 @@ function refuse(sentence: string): Promise<never> {
   return new Promise(() => {})
 }
 
-/** Variants of a search that are computed at once: the page computes beside them. */
+/** Units of a job that are computed at once: the page computes beside them. */
 const THREADS = 2
 
 const port = Number(required('SABLE_PORT'))
@@ -54,16 +57,18 @@ const parts = createPartStore(
 )
 const shelf = createShelfStore(sequelize, models)
 const lineups = createLineupStore(sequelize, models)
-const searches = createSearchStore(models, shelf)
-const searchRunner = new SearchRunner(
-  searches,
-  parts,
-  threadsFor(fileURLToPath(new URL('./features/searches/searchWorker.js', import.meta.url)), THREADS),
-)
+const jobs = createJobStore(models)
+const searches = createSearchStore(sequelize, models, shelf, jobs)
+const queueUrl = process.env.SABLE_QUEUE
+const lanes =
+  queueUrl === undefined
+    ? lanesOfThreads(fileURLToPath(new URL('./app/unitThread.js', import.meta.url)), THREADS)
+    : lanesThroughQueue(queueUrl)
+const jobRunner = new JobRunner(jobs, { search: searchJob(searches, parts, lanes) })
 await seedDemo({ parts, shelf, lineups, marks }, process.env.SABLE_FRESH_DEMO === '1', uploadFolder)
 await parts.forgetRemoved(new Date())
 
-await searchRunner.resumeUnfinished()
+await jobRunner.resumeUnfinished()
 
 const backups = createBackups(sequelize, address, join(required('SABLE_DATA_FOLDER'), 'backups'))
 const stopDaily = backups.keepDaily()
@@ -73,7 +78,8 @@ const app = createApp({
   shelf,
   lineups,
   searches,
-  searchRunner,
+  jobs,
+  jobRunner,
   backups,
   port,
   uploadFolder,
@@ -96,7 +102,7 @@ process.on('unhandledRejection', (error) => console.error(error))
 const stop = (): void => {
   stopDaily()
   server.close(async () => {
-    await searchRunner.close()
+    await jobRunner.close()
     await sequelize.close()
     process.exit(0)
   })

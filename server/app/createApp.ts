@@ -8,7 +8,6 @@ import type { LineupStore } from '../features/lineups/lineupStore'
 import { partRoutes } from '../features/parts/partRoutes'
 import type { PartStore } from '../features/parts/partStore'
 import { searchRoutes } from '../features/searches/searchRoutes'
-import type { SearchRunner } from '../features/searches/searchRunner'
 import type { SearchStore } from '../features/searches/searchStore'
 import { setAsideRoutes } from '../features/setAside/setAsideRoutes'
 import { shelfRoutes } from '../features/shelf/shelfRoutes'
@@ -17,6 +16,9 @@ import { checkOrigin } from '../http/checkOrigin'
 import { checkToken } from '../http/checkToken'
 import { answerProblem, databaseAway, noSuchAddress } from '../http/problems'
 import { securityHeaders, workerHeaders } from '../http/securityHeaders'
+import { jobRoutes } from '../jobs/jobRoutes'
+import type { JobRunner } from '../jobs/jobRunner'
+import type { JobStore } from '../jobs/jobStore'
 
 export interface AppParts {
   readonly sequelize: Sequelize
@@ -24,7 +26,8 @@ export interface AppParts {
   readonly shelf: ShelfStore
   readonly lineups: LineupStore
   readonly searches: SearchStore
-  readonly searchRunner: SearchRunner
+  readonly jobs: JobStore
+  readonly jobRunner: JobRunner
   readonly backups: Backups
   readonly port: number
   /** Where uploads lie until they are read. */
@@ -42,7 +45,8 @@ export function createApp({
   shelf,
   lineups,
   searches,
-  searchRunner,
+  jobs,
+  jobRunner,
   backups,
   port,
   uploadFolder,
@@ -60,12 +64,13 @@ export function createApp({
     response.json({ status: 'ok' })
   })
 
-  const { routes: backupsRoutes, refuseWrites } = backupRoutes(backups, searchRunner, uploadFolder)
+  const { routes: backupsRoutes, refuseWrites } = backupRoutes(backups, jobRunner, uploadFolder)
   app.use('/api/backup', backupsRoutes)
   app.use(refuseWrites)
   app.use('/api/shelf', shelfRoutes(shelf))
   app.use('/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches }))
-  app.use('/api/searches', searchRoutes(searches, searchRunner))
+  app.use('/api/searches', searchRoutes(searches, jobRunner))
+  app.use('/api/jobs', jobRoutes(jobs))
   app.use('/api/parts', partRoutes(parts, uploadFolder))
   app.use('/api/lineups', lineupRoutes(lineups))
 

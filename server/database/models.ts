@@ -61,6 +61,11 @@ export interface SearchRow {
   lineupId: string
   spec: string
   context: string
+}
+/** Long work of any kind. */
+export interface JobRow {
+  id: string
+  kind: string
   state: string
   done: number
   size: number
@@ -98,6 +103,7 @@ export interface Models {
   readonly lineups: Table<LineupRow>
   readonly candidates: Table<CandidateRow>
   readonly searches: Table<SearchRow>
+  readonly jobs: Table<JobRow>
   readonly searchVariants: Table<SearchVariantRow>
   readonly marks: Table<MarkRow>
 }
@@ -169,11 +175,10 @@ export function defineModels(sequelize: Sequelize): Models {
       material: key,
       spool: key,
     }),
-    searches: table('searches', {
+    searches: table('searches', { id: { type: id, primaryKey: true }, lineupId: id, spec: text, context: text }),
+    jobs: table('jobs', {
       id: { type: id, primaryKey: true },
-      lineupId: id,
-      spec: text,
-      context: text,
+      kind: DataTypes.STRING(16),
       state: DataTypes.STRING(16),
       done: whole,
       size: whole,

@@ -1,17 +1,20 @@
 import type { Variant } from '@sable/core/search/explore'
 import type { Figures } from '@sable/core/search/figures'
 import { choicesOf } from '@sable/core/search/space'
-import type { OpenEvaluator } from '../features/searches/evaluator'
+import type { SearchWork } from '../features/searches/searchUnits'
+import type { Lanes, OpenLanes } from '../jobs/lanes'
 
 /**
  * Evaluates variants by arithmetic instead of by printing, so that tests of the runner take no time: thick layers are quick and
  * rough, walls are slow and strong. Every variant takes a turn of the event loop.
  */
 export const inProcess =
-  (lanes: number, seen: Variant[] = []): OpenEvaluator =>
-  ({ spec }) => ({
-    lanes,
-    async evaluate(_, variant) {
+  (count: number, seen: Variant[] = []): OpenLanes =>
+  <Unit, Result>(_: string, shared: unknown): Lanes<Unit, Result> => ({
+    count,
+    async run(_, unit) {
+      const variant = unit as unknown as Variant
+      const { spec } = shared as SearchWork
       await new Promise((resolve) => setImmediate(resolve))
       seen.push(variant)
       const of = (name: string, otherwise: number): number => {
@@ -30,7 +33,7 @@ export const inProcess =
         strings: 0,
         stops: 0,
       }
-      return { ...(walls === 13 ? {} : { figures }), reused: 3, computed: 2 }
+      return { ...(walls === 13 ? {} : { figures }), reused: 3, computed: 2 } as Result
     },
     close: async () => {},
   })

@@ -14,10 +14,12 @@ import { seedDemo } from '../features/demo/seed'
 import { createLineupStore } from '../features/lineups/lineupStore'
 import { createPartStore } from '../features/parts/partStore'
 import type { PartReader } from '../features/parts/readInProcess'
-import type { OpenEvaluator } from '../features/searches/evaluator'
-import { SearchRunner } from '../features/searches/searchRunner'
+import { searchJob } from '../features/searches/searchJob'
 import { createSearchStore } from '../features/searches/searchStore'
 import { createShelfStore } from '../features/shelf/shelfStore'
+import { JobRunner } from '../jobs/jobRunner'
+import { createJobStore } from '../jobs/jobStore'
+import type { OpenLanes } from '../jobs/lanes'
 import { inProcess } from './inProcess'
 
 export const TEST_PORT = 4999
@@ -26,7 +28,7 @@ export const TEST_PORT = 4999
 const readHere: PartReader = async (path, fileName) => readPart(readFileSync(path), fileName, '').report
 
 /** The whole server on a database of its own, empty but for what `seed` puts there. */
-export async function openServer(name: string, seed = true, evaluator: OpenEvaluator = inProcess(2), read = readHere) {
+export async function openServer(name: string, seed = true, lanes: OpenLanes = inProcess(2), read = readHere) {
   const uploadFolder = mkdtempSync(join(tmpdir(), 'sable-uploads-'))
   const { socketPath, password } = inject('database')
   const root = new Sequelize('mysql', 'root', password, { dialect: 'mariadb', dialectOptions: { socketPath }, logging: false })
@@ -41,16 +43,18 @@ export async function openServer(name: string, seed = true, evaluator: OpenEvalu
   const shelf = createShelfStore(sequelize, models)
   const lineups = createLineupStore(sequelize, models)
   if (seed) await seedDemo({ parts, shelf, lineups, marks }, false, uploadFolder)
-  const searches = createSearchStore(models, shelf)
-  const searchRunner = new SearchRunner(searches, parts, evaluator)
+  const jobs = createJobStore(models)
+  const searches = createSearchStore(sequelize, models, shelf, jobs)
+  const runnerOn = (own: OpenLanes): JobRunner => new JobRunner(jobs, { search: searchJob(searches, parts, own) })
+  const jobRunner = runnerOn(lanes)
   const backups = createBackups(sequelize, address, join(uploadFolder, 'backups'))
-  const app = createApp({ sequelize, parts, shelf, lineups, searches, searchRunner, backups, port: TEST_PORT, uploadFolder })
+  const app = createApp({ sequelize, parts, shelf, lineups, searches, jobs, jobRunner, backups, port: TEST_PORT, uploadFolder })
   const close = async (): Promise<void> => {
-    await searchRunner.close()
+    await jobRunner.close()
     await sequelize.close()
     rmSync(uploadFolder, { recursive: true, force: true })
   }
-  return { app, backups, sequelize, models, marks, uploadFolder, parts, shelf, lineups, searches, searchRunner, close }
+  return { app, backups, sequelize, models, marks, uploadFolder, parts, shelf, lineups, searches, jobs, jobRunner, runnerOn, close }
 }
 
 export type OpenServer = Awaited<ReturnType<typeof openServer>>

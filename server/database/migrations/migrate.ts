@@ -8,6 +8,7 @@ import { heatByLayers } from './05-heat-by-layers'
 import { searches } from './06-searches'
 import { removedPartsAndMarks } from './07-removed-parts-and-marks'
 import { overridesAndNoHistory } from './08-overrides-and-no-history'
+import { jobs } from './09-jobs'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -20,6 +21,7 @@ const steps: readonly Step[] = [
   searches,
   removedPartsAndMarks,
   overridesAndNoHistory,
+  jobs,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -32,7 +32,7 @@ async function openDump(name: string, database: string): Promise<OpenServer> {
     logging: false,
   })
   const dump = gunzipSync(readFileSync(join(folder, name))).toString()
-  await root.query(`CREATE DATABASE ${database}; USE ${database}; ${dump}`, { raw: true })
+  await root.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci; USE ${database}; ${dump}`, { raw: true })
   await root.close()
   const server = await openServer(database, false)
   opened.push(server)

@@ -1,7 +1,7 @@
 import { type RequestHandler, Router } from 'express'
 import { ProblemError, refuseOtherTypes } from '../../http/problems'
+import type { JobRunner } from '../../jobs/jobRunner'
 import { receiveUpload } from '../parts/receiveUpload'
-import type { SearchRunner } from '../searches/searchRunner'
 import type { Backups } from './backupDesk'
 
 /** Largest backup that is taken, bytes. */
@@ -13,7 +13,7 @@ const LARGEST_BACKUP = 8 * 2 ** 30
  */
 export function backupRoutes(
   backups: Backups,
-  searches: SearchRunner,
+  jobs: JobRunner,
   folder: string,
 ): { readonly routes: Router; readonly refuseWrites: RequestHandler } {
   let isRestoring = false
@@ -30,11 +30,11 @@ export function backupRoutes(
       if (isRestoring) throw restoring()
       isRestoring = true
       try {
-        await searches.close()
+        await jobs.close()
         await backups.restore(upload.path, request.query.over === '1')
       } finally {
         isRestoring = false
-        await searches.resumeUnfinished()
+        await jobs.resumeUnfinished()
       }
     } finally {
       await upload.remove()

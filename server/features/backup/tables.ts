@@ -13,6 +13,7 @@ export const tables = [
   'profiles',
   'lineups',
   'candidates',
+  'jobs',
   'searches',
   'search_variants',
   'marks',

@@ -78,6 +78,9 @@ export function createLineupStore(sequelize: Sequelize, models: Models) {
 
   const removeLineup = async (id: string, transaction: Transaction): Promise<void> => {
     const profiles = await profilesOf(id, transaction)
+    // Searches go with their lineup, and so does that they ever were.
+    const searches = await models.searches.findAll({ where: { lineupId: id }, attributes: ['id'], transaction })
+    await models.jobs.destroy({ where: { id: searches.map((search) => search.id) }, transaction })
     if ((await models.lineups.destroy({ where: { id }, transaction })) === 0) throw notFound('lineup', id)
     await forgetProfiles(profiles, transaction)
   }

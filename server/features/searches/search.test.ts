@@ -5,7 +5,6 @@ import request from 'supertest'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { inProcess } from '../../testing/inProcess'
 import { type OpenServer, openServer, TEST_PORT } from '../../testing/openServer'
-import { SearchRunner } from './searchRunner'
 
 let server: OpenServer
 let spec: SearchSpec
@@ -76,7 +75,7 @@ describe('a search on the server', () => {
     await atRest(id)
     const wanted = await found(id)
     for (const lanes of [1, 3]) {
-      const runner = new SearchRunner(server.searches, server.parts, inProcess(lanes))
+      const runner = server.runnerOn(inProcess(lanes))
       const again = await server.searches.create(spec)
       runner.enqueue(again.id)
       await atRest(again.id)
@@ -89,7 +88,7 @@ describe('a search on the server', () => {
     const whole = await begin()
     await atRest(whole.id)
     const seen: Variant[] = []
-    const first = new SearchRunner(server.searches, server.parts, inProcess(2, seen))
+    const first = server.runnerOn(inProcess(2, seen))
     const broken = await server.searches.create(spec)
     first.enqueue(broken.id)
     while (seen.length < 37) await new Promise((resolve) => setImmediate(resolve))
@@ -97,7 +96,7 @@ describe('a search on the server', () => {
     expect((await server.searches.get(broken.id)).state).toBe('running')
     expect((await found(broken.id)).length).toBeLessThan(90)
 
-    const next = new SearchRunner(server.searches, server.parts, inProcess(2, seen))
+    const next = server.runnerOn(inProcess(2, seen))
     await next.resumeUnfinished()
     expect((await atRest(broken.id)).state).toBe('done')
     await next.close()
@@ -107,17 +106,19 @@ describe('a search on the server', () => {
 
   it('pauses, resumes and is ended; what it found stays', async () => {
     const seen: Variant[] = []
-    const runner = new SearchRunner(server.searches, server.parts, inProcess(2, seen))
+    const runner = server.runnerOn(inProcess(2, seen))
     const { id } = await server.searches.create(spec)
     runner.enqueue(id)
     while (seen.length < 20) await new Promise((resolve) => setImmediate(resolve))
-    expect((await runner.pause(id)).state).toBe('paused')
+    await runner.pause(id)
+    expect((await server.searches.get(id)).state).toBe('paused')
     const kept = (await found(id)).length
     expect(kept).toBeGreaterThanOrEqual(20)
     expect(kept).toBeLessThan(90)
     await runner.resume(id)
     while (seen.length < kept + 10) await new Promise((resolve) => setImmediate(resolve))
-    expect((await runner.cancel(id)).state).toBe('cancelled')
+    await runner.cancel(id)
+    expect((await server.searches.get(id)).state).toBe('cancelled')
     expect((await found(id)).length).toBeGreaterThan(kept)
     await runner.resume(id)
     expect((await server.searches.get(id)).state).toBe('cancelled')
@@ -125,10 +126,10 @@ describe('a search on the server', () => {
   })
 
   it('tells as it goes on, beginning with what is known', async () => {
-    const runner = new SearchRunner(server.searches, server.parts, inProcess(2))
+    const runner = server.runnerOn(inProcess(2))
     const { id } = await server.searches.create(spec)
     const events: SearchEvent[] = []
-    const leave = await runner.watch(id, (event) => events.push(event))
+    const leave = await runner.watch(id, (event) => events.push(event as SearchEvent))
     runner.enqueue(id)
     await atRest(id)
     await runner.close()
@@ -139,7 +140,7 @@ describe('a search on the server', () => {
     expect(told.sort((a, b) => a - b)).toEqual([...Array(90).keys()])
     let late: SearchEvent | undefined
     await runner.watch(id, (event) => {
-      late = event
+      late = event as SearchEvent
     })
     expect(late!.fresh.length).toBe(90)
   })

@@ -1,8 +1,9 @@
-import { searchActionSchema, searchSpecSchema } from '@sable/contract/search'
+import { jobActionSchema } from '@sable/contract/job'
+import { searchSpecSchema } from '@sable/contract/search'
 import { Router } from 'express'
 import { z } from 'zod'
 import { jsonBody, parseRequest } from '../../http/problems'
-import type { SearchRunner } from './searchRunner'
+import type { JobRunner } from '../../jobs/jobRunner'
 import type { SearchStore } from './searchStore'
 
 const json = jsonBody(2 ** 20)
@@ -11,7 +12,7 @@ const listSchema = z.object({ lineup: z.uuid() })
 const HEARTBEAT_MS = 15_000
 
 /** Searches: begun, watched as they run, paused, resumed, ended, removed. */
-export function searchRoutes(store: SearchStore, runner: SearchRunner): Router {
+export function searchRoutes(store: SearchStore, runner: JobRunner): Router {
   const routes = Router()
   routes.get('/', async (request, response) => {
     response.json(await store.list(parseRequest(listSchema, request.query).lineup))
@@ -22,8 +23,10 @@ export function searchRoutes(store: SearchStore, runner: SearchRunner): Router {
     response.status(201).json(search)
   })
   routes.post('/:id/action', json, async (request, response) => {
-    const { action } = parseRequest(searchActionSchema, request.body)
-    response.json(await runner[action](request.params.id as string))
+    const { action } = parseRequest(jobActionSchema, request.body)
+    const id = request.params.id as string
+    await runner[action](id)
+    response.json(await store.get(id))
   })
   routes.delete('/:id', async (request, response) => {
     await runner.cancel(request.params.id)

@@ -1,29 +1,39 @@
 import { randomUUID } from 'node:crypto'
-import { type FoundVariant, type Search, type SearchContext, type SearchSpec, type SearchState, searchSchema } from '@sable/contract/search'
+import type { Job } from '@sable/contract/job'
+import { type FoundVariant, type Search, type SearchContext, type SearchSpec, searchSchema } from '@sable/contract/search'
 import { type Shelf, setupOf } from '@sable/contract/shelf'
 import { storedChoices, storedContext, storedFigures, storedSpec } from '@sable/contract/stored/storedSearches'
 import { sizeOf } from '@sable/core/search/explore'
 import { checkDimension, choicesOf, type Dimension } from '@sable/core/search/space'
+import type { Sequelize } from 'sequelize'
 import type { Models, SearchRow } from '../../database/models'
 import { readEach, reasonOf, type Unreadable } from '../../database/readEach'
+import { transact } from '../../database/transact'
 import { notFound, ProblemError, unreadableRecord } from '../../http/problems'
+import type { JobStore } from '../../jobs/jobStore'
 import type { ShelfStore } from '../shelf/shelfStore'
 
-export type Progress = Partial<Pick<Search, 'state' | 'done' | 'reused' | 'computed' | 'seconds'>> & { readonly problem?: string | null }
-
 /** Searches and the variants that they have evaluated. */
-export function createSearchStore(models: Models, shelf: ShelfStore) {
+export function createSearchStore(sequelize: Sequelize, models: Models, shelf: ShelfStore, jobs: JobStore) {
   const rowOf = async (id: string) => {
     const row = await models.searches.findByPk(id)
     if (!row) throw notFound('search', id)
     return row
   }
-  const readable = (row: SearchRow): Search => {
+  const readable = async (row: SearchRow): Promise<Search> => {
+    const job = await jobs.get(row.id)
     try {
-      return asSearch(row)
+      return asSearch(row, job)
     } catch (error) {
       throw unreadableRecord('search', row.id, reasonOf(error))
     }
+  }
+  /** The newest first, each with how it stands. */
+  const readAll = async (where: Partial<SearchRow>) => {
+    const byId = new Map((await jobs.list()).map((job, at) => [job.id, { job, at }]))
+    const rows = (await models.searches.findAll({ where })).filter(({ id }) => byId.has(id))
+    rows.sort((a, b) => byId.get(a.id)!.at - byId.get(b.id)!.at)
+    return readEach(rows, (row) => asSearch(row, byId.get(row.id)!.job))
   }
   return {
     /** @throws InputError for a value that a setting cannot have, ProblemError for what the shelf does not hold */
@@ -39,27 +49,17 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
         lineupId: spec.lineupId,
         spec: storedSpec.write(spec),
         context: storedContext.write(context),
-        state: 'waiting',
-        done: 0,
-        size: Math.min(spec.budget, sizeOf(spec.dimensions.map((dimension) => choicesOf(dimension).length))),
-        reused: 0,
-        computed: 0,
-        seconds: 0,
-        problem: null,
-        createdAt: new Date(),
       }
-      await models.searches.create(row)
-      return asSearch(row)
+      const size = Math.min(spec.budget, sizeOf(spec.dimensions.map((dimension) => choicesOf(dimension).length)))
+      await transact(sequelize, async (transaction) => {
+        await jobs.create(row.id, 'search', size, transaction)
+        await models.searches.create(row, { transaction })
+      })
+      return readable(row)
     },
 
     async list(lineupId: string): Promise<Search[]> {
-      return readEach(await models.searches.findAll({ where: { lineupId }, order: [['createdAt', 'DESC']] }), asSearch).values
-    },
-
-    /** Searches that were waiting or running when the server ended, the oldest first. */
-    async unfinished(): Promise<string[]> {
-      const rows = await models.searches.findAll({ where: { state: ['waiting', 'running'] }, order: [['createdAt', 'ASC']] })
-      return rows.map(({ id }) => id)
+      return (await readAll({ lineupId })).values
     },
 
     async get(id: string): Promise<Search> {
@@ -68,12 +68,6 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
 
     async contextOf(id: string): Promise<SearchContext> {
       return storedContext.read((await rowOf(id)).context)
-    },
-
-    async update(id: string, progress: Progress): Promise<Search> {
-      const row = await rowOf(id)
-      await row.update(progress)
-      return readable(row)
     },
 
     async variants(id: string): Promise<FoundVariant[]> {
@@ -87,10 +81,10 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
     },
 
     async unreadable(): Promise<Unreadable[]> {
-      return readEach(await models.searches.findAll({ order: [['createdAt', 'DESC']] }), asSearch).unreadable.map(({ row, why }) => ({
+      return (await readAll({})).unreadable.map(({ row, why }) => ({
         kind: 'search',
         id: row.id,
-        name: `of ${row.createdAt.toISOString().slice(0, 10)}`,
+        name: row.id,
         why,
         stored: JSON.stringify({ spec: row.spec, context: row.context }, null, 2),
       }))
@@ -109,9 +103,8 @@ export function createSearchStore(models: Models, shelf: ShelfStore) {
       )
     },
 
-    async remove(id: string): Promise<void> {
-      await (await rowOf(id)).destroy()
-    },
+    /** Removes a search with its variants, and that it ever was. */
+    remove: (id: string): Promise<void> => jobs.remove(id),
   }
 }
 
@@ -140,16 +133,4 @@ function namedIn({ base, dimensions }: SearchSpec, shelf: Shelf): SearchContext[
 const notOnShelf = (what: string, key: string): ProblemError =>
   new ProblemError(422, 'not-on-shelf', `The shelf does not hold ${what} "${key}".`, key, 'Choose another one, or put it on the shelf.')
 
-const asSearch = (row: SearchRow): Search =>
-  searchSchema.parse({
-    id: row.id,
-    spec: storedSpec.read(row.spec),
-    state: row.state as SearchState,
-    done: row.done,
-    of: row.size,
-    reused: row.reused,
-    computed: row.computed,
-    seconds: row.seconds,
-    ...(row.problem === null ? {} : { problem: row.problem }),
-    createdAt: row.createdAt.toISOString(),
-  })
+const asSearch = (row: SearchRow, job: Job): Search => searchSchema.parse({ ...job, spec: storedSpec.read(row.spec) })

@@ -1,0 +1,131 @@
+import type { FoundVariant, Search, SearchEvent } from '@sable/contract/search'
+import { explore, keyOfVariant, type Variant } from '@sable/core/search/explore'
+import { type Figures, scoreOf } from '@sable/core/search/figures'
+import { choicesOf, type Dimension, familyOf, inOrderOfReuse } from '@sable/core/search/space'
+import type { Control, JobKind } from '../../jobs/jobRunner'
+import type { Lanes, OpenLanes } from '../../jobs/lanes'
+import type { PartStore } from '../parts/partStore'
+import type { SearchStore } from './searchStore'
+import type { Evaluated, SearchWork } from './searchUnits'
+
+/** Found variants are kept and told this often, ms. */
+const TELL_MS = 400
+
+type VariantLanes = Lanes<Variant, Evaluated>
+
+/**
+ * Searches as a kind of job. What a search asks for depends only on what it has found before, so one that was paused, or broken
+ * off with the server, is run again from its beginning, answered from what is kept as far as that reaches: the same seed finds
+ * the same on any number of lanes, wherever they are.
+ */
+export const searchJob = (store: SearchStore, parts: PartStore, openLanes: OpenLanes): JobKind => ({
+  found: (id) => store.variants(id),
+
+  event: async (id, fresh, secondsLeft): Promise<SearchEvent> => ({
+    search: await store.get(id),
+    fresh: fresh as FoundVariant[],
+    ...(secondsLeft === undefined ? {} : { secondsLeft }),
+  }),
+
+  async run(control) {
+    const search = await store.get(control.id)
+    const { bytes, fileName, contentKey } = await parts.file(search.spec.partId)
+    const shared: SearchWork = { bytes, fileName, contentKey, spec: search.spec, context: await store.contextOf(control.id) }
+    const lanes = openLanes<Variant, Evaluated>('search', shared)
+    control.onStop(() => void lanes.leave?.())
+    try {
+      return await new Exploration(store, control, search, lanes).run()
+    } finally {
+      await lanes.close().catch((error) => console.error(error))
+    }
+  },
+})
+
+/** One run of a search. */
+class Exploration {
+  private readonly known = new Map<string, Figures | undefined>()
+  private readonly begun = performance.now()
+  private reused: number
+  private computed: number
+  /** Variants that were evaluated in this run. */
+  private evaluated = 0
+  private fresh: FoundVariant[] = []
+
+  constructor(
+    private readonly store: SearchStore,
+    private readonly control: Control,
+    private readonly search: Search,
+    private readonly lanes: VariantLanes,
+  ) {
+    this.reused = search.reused
+    this.computed = search.computed
+  }
+
+  /** Returns whether the search came to its end. */
+  async run(): Promise<boolean> {
+    const { dimensions, objectives, limits, budget, seed } = this.search.spec
+    for (const { choices, figures } of await this.store.variants(this.search.id)) this.known.set(keyOfVariant(choices), figures)
+    const steps = explore(
+      dimensions.map((dimension) => choicesOf(dimension).length),
+      { budget, seed },
+    )
+    let position = 0
+    for (let batch = steps.next(); !batch.done; ) {
+      const places = new Map(batch.value.map((variant, i) => [keyOfVariant(variant), position + i]))
+      const missing = batch.value.filter((variant) => !this.known.has(keyOfVariant(variant)))
+      await this.evaluateAll(inOrderOfReuse(missing, dimensions), dimensions, places)
+      if (!this.control.isWanted()) return false
+      position += batch.value.length
+      batch = steps.next(batch.value.map((variant) => scoreOf(this.known.get(keyOfVariant(variant)), objectives, limits)))
+    }
+    return true
+  }
+
+  private async evaluateAll(
+    ordered: readonly Variant[],
+    dimensions: readonly Dimension[],
+    places: ReadonlyMap<string, number>,
+  ): Promise<void> {
+    const { count } = this.lanes
+    // Families stay with a lane, which remembers their stages; a lane that is done early takes from the end of another's.
+    const lanes = Array.from({ length: count }, (_, lane) => ordered.filter((variant) => familyOf(variant, dimensions) % count === lane))
+    const next = (lane: number): Variant | undefined =>
+      lanes[lane]!.shift() ?? lanes.reduce((longest, own) => (own.length > longest.length ? own : longest)).pop()
+    let told = performance.now()
+    let telling: Promise<void> = Promise.resolve()
+    await Promise.all(
+      lanes.map(async (_, lane) => {
+        for (let variant = next(lane); variant && this.control.isWanted(); variant = next(lane)) {
+          const found = await this.lanes.run(lane, variant)
+          if (!found) return
+          const { figures, reused, computed } = found
+          this.known.set(keyOfVariant(variant), figures)
+          this.reused += reused
+          this.computed += computed
+          this.evaluated++
+          this.fresh.push({ position: places.get(keyOfVariant(variant))!, choices: [...variant], ...(figures ? { figures } : {}) })
+          if (performance.now() - told < TELL_MS) continue
+          told = performance.now()
+          telling = telling.then(() => this.tell())
+          await telling
+        }
+      }),
+    )
+    await telling
+    if (this.fresh.length > 0) await this.tell()
+  }
+
+  private async tell(): Promise<void> {
+    const found = this.fresh
+    this.fresh = []
+    await this.store.add(this.search.id, found)
+    const spent = (performance.now() - this.begun) / 1000
+    const done = this.known.size
+    const secondsLeft = this.evaluated > 0 ? ((this.search.of - done) * spent) / this.evaluated : undefined
+    await this.control.tell(
+      { done, reused: this.reused, computed: this.computed, seconds: this.search.seconds + spent },
+      found,
+      secondsLeft,
+    )
+  }
+}

@@ -4,10 +4,10 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { lazy, type ReactNode, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
-import { App } from './App'
-import { Broken } from './screens/Broken'
-import { BenchEntry } from './screens/bench/BenchEntry'
-import { Lost } from './screens/Lost'
+import { App } from './app/App'
+import { Broken } from './app/Broken'
+import { Lost } from './app/Lost'
+import { BenchEntry } from './bench/shell/BenchEntry'
 import { Loading } from './ui/Loading'
 
 const queries = new QueryClient({
@@ -18,8 +18,8 @@ const queries = new QueryClient({
 })
 
 // Each place is loaded when it is opened.
-const BenchScreen = lazy(() => import('./screens/bench/BenchScreen').then(({ BenchScreen }) => ({ default: BenchScreen })))
-const ShelfScreen = lazy(() => import('./screens/shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
+const BenchScreen = lazy(() => import('./bench/shell/BenchScreen').then(({ BenchScreen }) => ({ default: BenchScreen })))
+const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
 const opened = (what: string, screen: ReactNode) => ({
   element: <Suspense fallback={<Loading what={what} />}>{screen}</Suspense>,
   errorElement: <Broken />,

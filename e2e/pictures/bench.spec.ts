@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
+import { choose } from '../tests/choose'
 import { LedgerPage } from '../tests/ledgerPage'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
@@ -21,7 +22,7 @@ test('overrides of a candidate', async ({ page }) => {
     ['y to', '44'],
   ] as const)
     await dialog.getByLabel(field).fill(value)
-  await dialog.getByLabel('Add a setting').selectOption('infillDensity')
+  await choose(dialog.getByLabel('Add a setting'), 'infillDensity')
   await dialog.getByRole('textbox', { name: 'Infill density' }).fill('60')
   await place.click()
   const second = dialog.getByRole('listitem').nth(1)

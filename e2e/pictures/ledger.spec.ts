@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
+import { choose } from '../tests/choose'
 import { LedgerPage } from '../tests/ledgerPage'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
@@ -50,7 +51,7 @@ test('steps from one candidate to another', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByRole('link', { name: 'steps' }).click()
-  await page.getByLabel('To candidate').selectOption({ label: 'quick' })
+  await choose(page.getByLabel('To candidate'), { label: 'quick' })
   await expect(page.getByRole('region', { name: 'Steps' }).locator('.animate-pulse')).toHaveCount(0, { timeout: 60_000 })
   await page.screenshot({ path: picture('steps') })
 })

@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
+import { choose } from '../tests/choose'
 import { LedgerPage } from '../tests/ledgerPage'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
@@ -21,8 +22,8 @@ test('layers of two candidates', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByRole('link', { name: 'layers' }).click()
-  await page.getByLabel('Beside').selectOption({ label: 'quick' })
-  await page.getByLabel('Coloured by').selectOption('limiter')
+  await choose(page.getByLabel('Beside'), { label: 'quick' })
+  await choose(page.getByLabel('Coloured by'), 'limiter')
   await expect(page.getByRole('img', { name: /^Drawing of quick/ })).toBeVisible({ timeout: 60_000 })
   const drawing = page.getByRole('group', { name: /^quick, layer/ })
   await drawing.focus()
@@ -35,7 +36,7 @@ test('surface of two candidates', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByRole('link', { name: 'surface' }).click()
-  await page.getByLabel('Beside').selectOption({ label: 'quick' })
+  await choose(page.getByLabel('Beside'), { label: 'quick' })
   await expect(page.getByRole('img', { name: /^quick wearing/ })).toBeVisible({ timeout: 60_000 })
   await page.waitForTimeout(1500)
   const box = (await page.getByRole('img', { name: /^everyday wearing/ }).boundingBox())!
@@ -48,7 +49,7 @@ test('load', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByRole('link', { name: 'load' }).click()
-  await page.getByLabel('Beside').selectOption({ label: 'quick' })
+  await choose(page.getByLabel('Beside'), { label: 'quick' })
   await expect(page.getByRole('img', { name: /^Weakest section of quick/ })).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('region', { name: 'Newtons for a minute and a gram' }).getByRole('status')).toHaveCount(0, {
     timeout: 90_000,

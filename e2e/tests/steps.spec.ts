@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
+import { choose } from './choose'
 import { LedgerPage } from './ledgerPage'
 
 /** Few steps between the two, since each is computed. */
@@ -53,7 +54,7 @@ test('steps are moved by keys, and sorted by what each gains', async ({ page }) 
   await page.getByRole('button', { name: /^Move infill density/ }).focus()
   await page.keyboard.press('ArrowDown')
   await expect.poll(() => names(page)).toEqual([before[1], before[0], ...before.slice(2)])
-  await page.getByLabel('Measured by').selectOption('strength')
+  await choose(page.getByLabel('Measured by'), 'strength')
   await page.getByRole('button', { name: 'Most gain first' }).click()
   await expect(page.getByRole('button', { name: 'Most gain first' })).toBeVisible({ timeout: 40_000 })
   // Of all these steps two walls more strengthen a hook most.

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { expectAccessible } from './accessible'
+import { choose } from './choose'
 import { LedgerPage } from './ledgerPage'
 
 test('a search runs on the server, is paused and goes on, and a point of it becomes a column', async ({ page }) => {
@@ -28,7 +29,7 @@ test('a search runs on the server, is paused and goes on, and a point of it beco
   // Under an hour and 60 N, as the part's purpose says; a stricter limit leaves fewer.
   const meeting = page.getByText(/of 16 meet all/)
   const before = Number.parseInt(await meeting.innerText(), 10)
-  await page.getByLabel('Up', { exact: true }).selectOption('strength')
+  await choose(page.getByLabel('Up', { exact: true }), 'strength')
   const limit = page.getByRole('slider', { name: 'Limit of Strength' })
   await limit.focus()
   for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowUp')

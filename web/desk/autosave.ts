@@ -1,6 +1,6 @@
 import { type Lineup, type LineupContent, lineupSchema } from '@sable/contract/lineup'
 import { RequestError } from '../api/client'
-import { writeLineup } from '../api/queries'
+import { writeLineup } from '../api/lineups'
 import { contentOf, type Desk, edit, useDesk } from './deskStore'
 import { createOutbox, saysTheSame } from './outbox'
 

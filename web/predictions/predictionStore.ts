@@ -6,8 +6,8 @@ import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Stage } from '@sable/core/profile/table/setting'
 import { create } from 'zustand'
 import { today } from '../ui/today'
-import type { PredictRequest } from '../workers/predictWorker'
 import { PredictionPool } from './predictionPool'
+import type { PredictRequest } from './predictWorker'
 
 /** What is known of one column. The last figures stay in sight, as old ones, while new ones are computed. */
 export interface Forecast {

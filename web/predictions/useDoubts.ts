@@ -3,8 +3,8 @@ import type { Slopes } from '@sable/core/doubt/slopes'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import * as Comlink from 'comlink'
 import { useEffect, useState } from 'react'
-import type { PredictRequest } from '../workers/predictWorker'
 import { keyOf, predictionPool } from './predictionStore'
+import type { PredictRequest } from './predictWorker'
 
 const MOST_REMEMBERED = 100
 const remembered = new Map<string, Slopes>()

@@ -7,8 +7,8 @@ import type { LoadMap } from '@sable/core/views/loadMap'
 import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import type * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
-import type { PredictRequest, PredictWorker } from '../workers/predictWorker'
 import { keyOf, predictionPool, requestFor, useForecasts } from './predictionStore'
+import type { PredictRequest, PredictWorker } from './predictWorker'
 
 /** A candidate with its figures and, when it is there, what a view draws of it. */
 export interface Drawn<Drawing> {

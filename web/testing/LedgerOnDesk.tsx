@@ -1,8 +1,8 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
+import { Ledger } from '../bench/ledger/Ledger'
 import { useDesk } from '../desk/deskStore'
-import { Ledger } from '../screens/bench/ledger/Ledger'
 import type { Refusal } from '../ui/Notice'
 import { shelf, storedPart } from './lineups'
 

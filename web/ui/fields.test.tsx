@@ -2,8 +2,8 @@ import { render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
 import { describe, expect, it, vi } from 'vitest'
-import { EditableText } from '../screens/bench/EditableText'
 import { DraftField } from './DraftField'
+import { EditableText } from './EditableText'
 
 /** A number from 1 to 9 as its owner keeps it. */
 function Digit() {

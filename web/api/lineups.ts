@@ -1,0 +1,17 @@
+import { type Lineup, type LineupContent, type LineupWrite, lineupListSchema, lineupSchema } from '@sable/contract/lineup'
+import { queryOptions } from '@tanstack/react-query'
+import { asJsonBody, fetchJson, send } from './client'
+
+export const lineupsQuery = queryOptions({ queryKey: ['lineups'], queryFn: () => fetchJson(lineupListSchema, '/api/lineups') })
+
+export const fetchLineup = (id: string): Promise<Lineup> => fetchJson(lineupSchema, `/api/lineups/${encodeURIComponent(id)}`)
+
+export const createLineup = (content: LineupContent): Promise<Lineup> =>
+  fetchJson(lineupSchema, '/api/lineups', asJsonBody('POST', content))
+
+export const writeLineup = (id: string, write: LineupWrite): Promise<Lineup> =>
+  fetchJson(lineupSchema, `/api/lineups/${encodeURIComponent(id)}`, asJsonBody('PUT', write))
+
+export const removeLineup = async (id: string): Promise<void> => {
+  await send(`/api/lineups/${encodeURIComponent(id)}`, { method: 'DELETE' })
+}

@@ -1,0 +1,30 @@
+import type { Shelf } from '@sable/contract/shelf'
+import type { Profile } from '@sable/core/shelf/profile'
+import { Plus } from 'lucide-react'
+import { Button } from '../../ui/Button'
+import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
+
+/** A new column: an empty one, or one from a profile of the shelf. */
+export function AddCandidate({ shelf, onEmpty, onProfile }: { shelf: Shelf; onEmpty: () => void; onProfile: (profile: Profile) => void }) {
+  const profiles = shelf.profiles.filter(({ archived }) => !archived)
+  const face = (
+    <>
+      <Plus className="size-3.5" aria-hidden /> Candidate
+    </>
+  )
+  if (profiles.length === 0) return <Button onClick={onEmpty}>{face}</Button>
+  return (
+    <Menu align="end" trigger={<Button>{face}</Button>}>
+      <MenuItem onSelect={onEmpty} hint="all from the shelf">
+        Empty
+      </MenuItem>
+      <MenuSeparator />
+      <MenuLabel>From a profile</MenuLabel>
+      {profiles.map((profile) => (
+        <MenuItem key={profile.key} onSelect={() => onProfile(profile)} hint={profile.tags.join(', ')}>
+          <span className="max-w-60 truncate">{profile.name}</span>
+        </MenuItem>
+      ))}
+    </Menu>
+  )
+}

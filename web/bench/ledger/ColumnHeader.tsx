@@ -1,0 +1,209 @@
+import { useSortable } from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import type { Candidate } from '@sable/contract/lineup'
+import { limitedBy } from '@sable/core/figures/figures'
+import { judge } from '@sable/core/figures/limits'
+import { readProfileFile, writeProfileFile } from '@sable/core/formats/profileFile'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
+import { InputError } from '@sable/core/units/errors'
+import { useQueryClient } from '@tanstack/react-query'
+import { Ellipsis, GripVertical, X } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { asRefusal } from '../../api/asRefusal'
+import { edit } from '../../desk/deskStore'
+import { duplicateCandidate, moveCandidate, removeCandidate, renameCandidate, setColumn } from '../../desk/edits'
+import { resumeForecast, stopForecast, useForecasts } from '../../predictions/predictionStore'
+import { shelfActions } from '../../shelf/shelfStore'
+import { Button, IconButton } from '../../ui/Button'
+import { EditableText } from '../../ui/EditableText'
+import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
+import type { Refusal } from '../../ui/Notice'
+import { limitWords, shownLimit } from '../part/limits'
+
+interface Props {
+  readonly candidate: Candidate
+  readonly index: number
+  readonly count: number
+  readonly purpose: Purpose
+  readonly onProgram: (candidate: Candidate) => Promise<void>
+  readonly onEverywhere: () => void
+  readonly onRefusal: (refusal: Refusal) => void
+}
+
+/** Name of a column, what can be done with it, and how far its computation is. */
+export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEverywhere, onRefusal }: Props) {
+  const { id, name } = candidate
+  const queries = useQueryClient()
+  const navigate = useNavigate()
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
+  const copyColumn = async (): Promise<void> => navigator.clipboard.writeText(columnText(candidate))
+  const keep = async (): Promise<void> => {
+    const { material, values, overrides } = candidate
+    try {
+      const key = await shelfActions(queries).add('profiles', { name, notes: '', tags: [], material, values, overrides })
+      await navigate(`/shelf/profiles/${key}`)
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
+  }
+  const pasteColumn = async (): Promise<void> => {
+    try {
+      const from = readColumn(await navigator.clipboard.readText(), candidate)
+      edit((content) => setColumn(content, id, from))
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
+  }
+  return (
+    <th
+      ref={setNodeRef}
+      scope="col"
+      style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 40 : 20 }}
+      className={`sticky top-0 border-b border-l border-line bg-ground p-0 text-left font-normal ${isDragging ? 'opacity-80' : ''}`}
+    >
+      <div className="flex h-9 items-center gap-0.5 pr-1 pl-0.5">
+        <button
+          type="button"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${name}: press Space, then arrows`}
+          className="inline-flex size-6 cursor-grab items-center justify-center rounded text-strong hover:text-muted"
+        >
+          <GripVertical className="size-3.5" aria-hidden />
+        </button>
+        <EditableText
+          text={name}
+          label="Candidate"
+          onCommit={(text) => edit((content) => renameCandidate(content, id, text))}
+          className="text-[13.5px] font-semibold"
+        />
+        <div className="flex-1" />
+        <Standing id={id} purpose={purpose} />
+        <Working id={id} />
+        <Menu
+          align="end"
+          trigger={
+            <IconButton label={`Actions for ${name}`}>
+              <Ellipsis className="size-4" />
+            </IconButton>
+          }
+        >
+          <MenuItem onSelect={() => edit((content) => duplicateCandidate(content, id, crypto.randomUUID()))}>Duplicate</MenuItem>
+          <MenuItem onSelect={() => edit((content) => moveCandidate(content, id, index - 1))} disabled={index === 0}>
+            Move left
+          </MenuItem>
+          <MenuItem onSelect={() => edit((content) => moveCandidate(content, id, index + 1))} disabled={index === count - 1}>
+            Move right
+          </MenuItem>
+          <MenuItem onSelect={() => edit((content) => moveCandidate(content, id, 0))} disabled={index === 0} hint="others compare with it">
+            Make first
+          </MenuItem>
+          <MenuSeparator />
+          <MenuItem onSelect={() => void copyColumn()}>Copy column</MenuItem>
+          <MenuItem onSelect={() => void pasteColumn()}>Paste column</MenuItem>
+          <MenuSeparator />
+          <MenuItem onSelect={onEverywhere}>On each printer …</MenuItem>
+          <MenuItem onSelect={() => void keep()} hint="on the shelf">
+            Keep as a profile
+          </MenuItem>
+          <MenuItem onSelect={() => void onProgram(candidate)} hint="G-code">
+            Write program
+          </MenuItem>
+          <MenuSeparator />
+          <MenuItem onSelect={() => edit((content) => removeCandidate(content, id))}>Remove</MenuItem>
+        </Menu>
+      </div>
+    </th>
+  )
+}
+
+/** A column on the clipboard is a profile file, so that it can go into a text or a file as well. */
+const columnText = ({ name, printer, nozzle, material, spool, values, overrides }: Candidate): string =>
+  JSON.stringify(
+    { ...JSON.parse(writeProfileFile({ name, settings: values, printer, material, overrides })), nozzleKey: nozzle, spoolKey: spool },
+    null,
+    2,
+  )
+
+function readColumn(text: string, target: Candidate): Omit<Candidate, 'id' | 'name'> {
+  if (!text.trimStart().startsWith('{'))
+    throw new InputError('clipboard-no-column', 'The clipboard holds no column.', 'Paste column', 'Copy a column from its menu first.')
+  const { settings, printer, material, overrides = [] } = readProfileFile(text, 'Clipboard')
+  const { nozzleKey, spoolKey } = JSON.parse(text) as { nozzleKey?: unknown; spoolKey?: unknown }
+  return {
+    printer: printer ?? target.printer,
+    material: material ?? target.material,
+    nozzle: typeof nozzleKey === 'string' ? nozzleKey : target.nozzle,
+    ...(typeof spoolKey === 'string' ? { spool: spoolKey } : {}),
+    values: settings,
+    overrides: [...overrides],
+  }
+}
+
+/** Whether a candidate meets the limits of the part's purpose. */
+function Standing({ id, purpose }: { id: string; purpose: Purpose }) {
+  const prediction = useForecasts((all) => (all[id]?.state === 'done' ? all[id].prediction : undefined))
+  if (!prediction) return null
+  const judged = judge(prediction, purpose)
+  if (judged.length === 0) return null
+  const missed = judged.filter(({ met }) => !met)
+  const told = judged
+    .map(({ limit, wanted, has, met }) => `${met ? '✓' : '✗'} ${limitWords(limit, wanted)}, has ${shownLimit(limit, has)}`)
+    .join('\n')
+  return (
+    <span title={told} className={`text-[11px] whitespace-nowrap ${missed.length === 0 ? 'text-better' : 'text-worse'}`}>
+      {missed.length === 0 ? 'meets all' : `misses ${missed.map(({ limit }) => limitedBy(limit).noun).join(', ')}`}
+    </span>
+  )
+}
+
+const SHOW_AFTER_MS = 300
+
+/** Progress of a computation that takes long enough to wonder, and how to stop it. */
+function Working({ id }: { id: string }) {
+  const forecast = useForecasts((all) => all[id])
+  const startedAt = forecast?.state === 'running' ? forecast.startedAt : undefined
+  const [late, setLate] = useState(false)
+  useEffect(() => {
+    setLate(false)
+    if (startedAt === undefined) return
+    const timer = setTimeout(() => setLate(true), SHOW_AFTER_MS)
+    return () => clearTimeout(timer)
+  }, [startedAt])
+  if (forecast?.state === 'stopped') {
+    return (
+      <Button className="h-6 px-1.5" onClick={() => resumeForecast(id)}>
+        Compute
+      </Button>
+    )
+  }
+  if (forecast?.state !== 'running' || !late) return null
+  const share = overall(forecast.stage, forecast.share ?? 0)
+  return (
+    <>
+      <span
+        role="status"
+        title={forecast.again ? 'The computation ended without a word, most likely for lack of memory. It is done again.' : undefined}
+        className="figure text-[11px] text-muted"
+      >
+        {forecast.again ? 'once more, ' : ''}
+        {forecast.stage ?? 'reading'} {Math.round(share * 100)} %
+      </span>
+      <IconButton label="Stop computing this column" onClick={() => stopForecast(id)}>
+        <X className="size-3.5" />
+      </IconButton>
+      <span aria-hidden className="absolute bottom-0 left-0 h-0.5 bg-lantern transition-[width]" style={{ width: `${share * 100}%` }} />
+    </>
+  )
+}
+
+/** Where each stage begins and ends in the whole, by the time that they took on the demo's largest part. */
+const SPANS = { layers: [0, 0.25], regions: [0.25, 0.78], toolpath: [0.78, 0.9], motion: [0.9, 1], figures: [1, 1] } as const
+
+function overall(stage: keyof typeof SPANS | undefined, share: number): number {
+  if (stage === undefined) return 0
+  const [from, to] = SPANS[stage]
+  return from + share * (to - from)
+}

@@ -1,0 +1,236 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import { LARGEST_UPLOAD, type StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
+import { useQueryClient } from '@tanstack/react-query'
+import clsx from 'clsx'
+import { ChevronDown, Rotate3d, Upload } from 'lucide-react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { asRefusal } from '../../api/asRefusal'
+import { partsQuery, uploadPart } from '../../api/parts'
+import { edit } from '../../desk/deskStore'
+import { setPart } from '../../desk/edits'
+import { predictionPool, useForecasts } from '../../predictions/predictionStore'
+import { Button } from '../../ui/Button'
+import { download, fileNameFrom } from '../../ui/download'
+import { type FileAsk, FilePicker } from '../../ui/FilePicker'
+import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
+import type { Refusal } from '../../ui/Notice'
+import { Popover } from '../../ui/Popover'
+import { isProgram, ProgramDialog } from '../shell/ProgramDialog'
+import { purposeWords } from './limits'
+import { OrientationsSheet } from './OrientationsSheet'
+import { PartsSheet } from './PartsSheet'
+import { PlacementForm } from './PlacementForm'
+import { PurposeForm } from './PurposeForm'
+
+// The 3D package is the heaviest of all; the figures must not wait for it.
+const PartThumbnail = lazy(() => import('./PartThumbnail'))
+
+interface Props {
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly parts: readonly StoredPart[]
+  readonly shelf: Shelf
+  readonly onRefusal: (refusal: Refusal) => void
+}
+
+/** The part: its picture, its size, how it lies, and where another one is dropped. */
+export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
+  const upload = useUpload(onRefusal)
+  const [program, setProgram] = useState<File>()
+  const [comparing, setComparing] = useState(false)
+  const [listing, setListing] = useState(false)
+  const take = (file: File): void => {
+    if (isProgram(file.name)) setProgram(file)
+    else void upload.begin(file)
+  }
+  const save = async (kind: '3mf' | 'stl'): Promise<void> => {
+    try {
+      const placed = { partId: part.id, contentKey: part.contentKey, fileName: part.fileName, placement: content.placement }
+      download(`${fileNameFrom(part.name)}.${kind}`, await predictionPool().anyWorker.writeModel(placed, kind, part.name))
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
+  }
+  const [over, setOver] = useState(false)
+  const filePicker = useRef<FileAsk>(null)
+  // Any column's figures know the size as placed and what slicing had to mend.
+  const placed = useForecasts((all) => content.candidates.map(({ id }) => all[id]?.prediction?.mesh).find((mesh) => mesh !== undefined))
+  const size = placed?.sizeMm ?? part.report.sizeMm
+  const notes = placed?.notes ?? part.report.notes
+  return (
+    <section
+      aria-label="Part"
+      className={clsx('relative flex h-[96px] shrink-0 items-stretch gap-4 border-b border-line px-3 py-2', over && 'bg-glow')}
+      onDragOver={(event) => {
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault()
+        setOver(false)
+        const [file] = event.dataTransfer.files
+        if (file) take(file)
+      }}
+    >
+      <div className="h-full w-32 shrink-0 overflow-hidden rounded-md border border-line bg-sunk">
+        <Suspense fallback={null}>
+          <PartThumbnail
+            partId={part.id}
+            contentKey={part.contentKey}
+            fileName={part.fileName}
+            placement={content.placement}
+            load={content.purpose.kind === 'load' ? content.purpose.load : undefined}
+          />
+        </Suspense>
+      </div>
+      <div className="flex min-w-0 flex-col justify-center gap-1">
+        <Menu
+          trigger={
+            <button type="button" className="flex items-center gap-1 self-start rounded px-1 text-[15px] font-semibold hover:bg-line">
+              <span className="max-w-72 truncate">{part.name}</span>
+              <ChevronDown className="size-4 text-muted" aria-hidden />
+            </button>
+          }
+        >
+          {parts.map((other) => (
+            <MenuItem
+              key={other.id}
+              current={other.id === part.id}
+              hint={`${other.report.triangles.toLocaleString('en')} triangles`}
+              onSelect={() => edit((before) => setPart(before, other.id))}
+            >
+              <span className="max-w-60 truncate">{other.name}</span>
+            </MenuItem>
+          ))}
+          <MenuSeparator />
+          {(['3mf', 'stl'] as const).map((kind) => (
+            <MenuItem key={kind} hint={kind === '3mf' ? '3MF' : 'STL'} onSelect={() => void save(kind)}>
+              Save as it lies
+            </MenuItem>
+          ))}
+          <MenuSeparator />
+          <MenuItem onSelect={() => setListing(true)}>All parts …</MenuItem>
+        </Menu>
+        <p className="figure px-1">
+          {size.map((mm) => mm.toFixed(1)).join(' × ')} <Unit>mm</Unit>
+          <span className="px-2 text-strong">·</span>
+          {((placed?.volumeMm3 ?? part.report.volumeMm3) / 1000).toFixed(1)} <Unit>cm³</Unit>
+          <span className="px-2 text-strong">·</span>
+          {part.report.triangles.toLocaleString('en')} <Unit>triangles</Unit>
+        </p>
+        <div className="flex items-center gap-3 px-1 text-[12px] text-muted">
+          <Popover
+            label="What the part is for"
+            width="w-80"
+            trigger={
+              <button
+                type="button"
+                aria-label={`Purpose: ${purposeWords(content.purpose)}. Change`}
+                className="max-w-[34rem] truncate rounded text-ink underline decoration-dotted underline-offset-2 hover:text-lantern-ink"
+              >
+                {purposeWords(content.purpose)}
+              </button>
+            }
+          >
+            <PurposeForm purpose={content.purpose} />
+          </Popover>
+          {part.report.watertight ? <span>Watertight</span> : <span className="text-worse">Not watertight</span>}
+          {notes.length > 0 && (
+            <Popover
+              label="What was found in the model"
+              width="w-[26rem]"
+              trigger={
+                <button type="button" className="rounded text-lantern-ink underline decoration-dotted underline-offset-2">
+                  {notes.length === 1 ? '1 remark' : `${notes.length} remarks`}
+                </button>
+              }
+            >
+              <ul className="list-disc space-y-1.5 pl-4">
+                {notes.map((note) => (
+                  <li key={note}>{note}</li>
+                ))}
+              </ul>
+            </Popover>
+          )}
+        </div>
+      </div>
+      <div className="flex-1" />
+      <div className="flex items-center gap-2">
+        <Popover
+          label="How the part lies"
+          width="w-72"
+          trigger={
+            <Button>
+              <Rotate3d className="size-3.5" aria-hidden /> Lie and scale
+            </Button>
+          }
+        >
+          <PlacementForm placement={content.placement} onCompare={() => setComparing(true)} />
+        </Popover>
+        {upload.running ? (
+          <div role="status" className="flex w-44 items-center gap-2 text-muted">
+            <span className="flex-1 truncate">Reading {upload.running} …</span>
+            <Button onClick={upload.cancel}>Cancel</Button>
+          </div>
+        ) : (
+          <Button onClick={() => filePicker.current?.ask()}>
+            <Upload className="size-3.5" aria-hidden /> Load model
+            <span className="font-normal text-muted">or drop it here</span>
+          </Button>
+        )}
+        <FilePicker ref={filePicker} label="Model file" accept=".stl,.3mf,.obj,.gcode,.gco,.g,.nc" onFile={take} />
+      </div>
+      {over && (
+        <p className="pointer-events-none absolute inset-1 grid place-items-center rounded-md border border-dashed border-lantern font-medium text-lantern-ink">
+          Drop a model (STL, 3MF, OBJ) to compute the same candidates for it, or a program (G-code) to time it on each printer
+        </p>
+      )}
+      {comparing && <OrientationsSheet content={content} part={part} shelf={shelf} onClose={() => setComparing(false)} />}
+      {listing && <PartsSheet parts={parts} current={part.id} onClose={() => setListing(false)} />}
+      {program && <ProgramDialog file={program} printers={shelf.printers} onClose={() => setProgram(undefined)} />}
+    </section>
+  )
+}
+
+const Unit = ({ children }: { children: string }) => <span className="font-sans text-muted">{children}</span>
+
+/** Uploads a model and puts it on the desk. One at a time; leaving the screen gives up. */
+function useUpload(onRefusal: (refusal: Refusal) => void) {
+  const queries = useQueryClient()
+  const [running, setRunning] = useState<string>()
+  const abort = useRef<AbortController>(undefined)
+  useEffect(() => () => abort.current?.abort(), [])
+  const begin = async (file: File): Promise<void> => {
+    if (file.size > LARGEST_UPLOAD) {
+      onRefusal({
+        where: file.name,
+        message: `The file has ${(file.size / 1e6).toFixed(0)} MB; 64 MB is the most that is taken.`,
+        remedy: 'Reduce the mesh, or save it as a binary STL or a 3MF.',
+      })
+      return
+    }
+    abort.current?.abort()
+    const controller = new AbortController()
+    abort.current = controller
+    setRunning(file.name)
+    try {
+      const stored = await uploadPart(file, controller.signal)
+      queries.setQueryData(partsQuery.queryKey, (before) => [...(before ?? []).filter(({ id }) => id !== stored.id), stored])
+      edit((content) => setPart(content, stored.id))
+    } catch (error) {
+      if (!controller.signal.aborted) onRefusal(asRefusal(error))
+    } finally {
+      if (abort.current === controller) setRunning(undefined)
+    }
+  }
+  return {
+    running,
+    begin,
+    cancel: () => {
+      abort.current?.abort()
+      setRunning(undefined)
+    },
+  }
+}

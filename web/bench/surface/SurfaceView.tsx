@@ -1,0 +1,182 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
+import { layerAt } from '@sable/core/slicing/layers'
+import type { SurfaceMap } from '@sable/core/views/surfaceMap'
+import { Rotate3d, Table2 } from 'lucide-react'
+import { useEffect, useMemo, useState } from 'react'
+import { KeyStrip } from '../../charts/KeyStrip'
+import { type ReadyDrawn, readyOf, useSurface } from '../../predictions/useDrawn'
+import { type Solid, SolidDrawing, type SolidView, solidView, type Touch } from '../../solids/SolidDrawing'
+import { TurnableFrame } from '../../solids/TurnableFrame'
+import { Button, IconButton } from '../../ui/Button'
+import { SaveMenu } from '../../ui/SaveMenu'
+import { Select } from '../../ui/Select'
+import { TableSheet } from '../../ui/TableSheet'
+import { useAddress } from '../../ui/useAddress'
+import { BarGap, ViewBar } from '../../ui/ViewBar'
+import { OrientationsSheet } from '../part/OrientationsSheet'
+import { ChoosePair, type Pair, WithPair } from '../shell/CandidatePair'
+import { type MapKind, mapKinds, meansByLayer, type Range, rangeOf, readingAt } from './maps'
+
+interface Props {
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly shelf: Shelf
+}
+
+/** The part wearing a map of what its surface will be like, for one candidate or two under one scale. */
+export const SurfaceView = (props: Props) => (
+  <WithPair candidates={props.content.candidates}>{(pair) => <Surface {...props} pair={pair} />}</WithPair>
+)
+
+function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
+  const address = useAddress()
+  const of = useSurface(pair.of, content, part, shelf)
+  const beside = useSurface(pair.beside, content, part, shelf)
+  const all = [of, beside].filter((one) => one !== undefined)
+  const ready = readyOf(all)
+  const stuck = all.find(({ failed }) => failed !== undefined)
+  const kind = mapKinds.find(({ id }) => id === address.get('map')) ?? mapKinds[0]!
+  const view = useMemo(() => solidView(), [])
+  const range = rangeOf(kind, ready)
+  const [table, setTable] = useState(false)
+  const [lying, setLying] = useState(false)
+  const [first] = ready
+  return (
+    <section aria-label="Surface" className="flex min-h-0 flex-1 flex-col">
+      <ViewBar>
+        <ChoosePair pair={pair} candidates={content.candidates} address={address} />
+        <Select
+          label="Map"
+          value={kind.id}
+          of={mapKinds.map(({ id, label }) => ({ id, name: label }))}
+          onChange={(id) => address.set({ map: id === 'roughness' ? undefined : id })}
+        />
+        <BarGap />
+        {ready.length < all.length && !stuck && (
+          <span role="status" className="text-[12px] text-muted">
+            Mapping …
+          </span>
+        )}
+        <Button onClick={() => setLying(true)}>
+          <Rotate3d className="size-3.5" aria-hidden /> Ways to lie
+        </Button>
+        <SaveMenu name={`surface of ${pair.of.name}, ${kind.label}`} />
+        <IconButton label="Table of the map" disabled={!first} onClick={() => setTable(true)}>
+          <Table2 className="size-4" />
+        </IconButton>
+      </ViewBar>
+      {stuck && (
+        <p role="alert" className="px-3 pt-2 text-stop">
+          {stuck.candidate.name} cannot be mapped. {stuck.failed}
+        </p>
+      )}
+      <div className="flex min-h-0 flex-1 divide-x divide-line">
+        {ready.map((one) => (
+          <OneMap key={one.candidate.id} one={one} kind={kind} range={range} view={view} />
+        ))}
+        {!first && !stuck && (
+          <p role="status" className="m-auto p-8 text-muted">
+            Mapping the surface …
+          </p>
+        )}
+      </div>
+      <div className="flex shrink-0 items-center gap-4 border-t border-line px-3 py-2">
+        {kind.id === 'seam' ? (
+          <p className="text-[11.5px] text-muted">A dot for each place where a closed outer wall begins.</p>
+        ) : (
+          <KeyStrip of={{ kind: 'scale', scale: kind.scale, ...range, unit: kind.unit, digits: range.high < 5 ? 2 : 0 }} />
+        )}
+        <p className="min-w-0 flex-1 truncate text-[11.5px] text-muted" title={kind.help}>
+          {kind.help}
+        </p>
+      </div>
+      {table && first && <MapTable ready={ready} onClose={() => setTable(false)} />}
+      {lying && <OrientationsSheet content={content} part={part} shelf={shelf} onClose={() => setLying(false)} />}
+    </section>
+  )
+}
+
+/** Samples of a layer map up the part: enough for the thinnest layers. */
+const HEIGHTS = 4096
+
+function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind: MapKind; range: Range; view: SolidView }) {
+  const { candidate, prediction, drawing } = one
+  const [touch, setTouch] = useState<Touch>()
+  const solid = useMemo((): Solid => {
+    const share = (value: number): number => (value - range.low) / (range.high - range.low)
+    const facets = kind.ofFacets?.(drawing)
+    if (facets) return { corners: drawing.corners, shares: Float32Array.from(facets, share), by: 'facet', scale: kind.scale }
+    const layers = kind.ofLayers?.(prediction, drawing)
+    if (!layers) return { corners: drawing.corners, shares: undefined, by: 'nothing', scale: kind.scale }
+    const { z } = prediction.tracks
+    const top = z.at(-1) ?? 1
+    const shares = Float32Array.from({ length: HEIGHTS }, (_, i) => share(layers[layerAt(z, ((i + 0.5) / HEIGHTS) * top)]!))
+    return { corners: drawing.corners, shares, by: { along: [0, 0, 1], low: 0, high: top }, scale: kind.scale }
+  }, [kind, drawing, prediction, range.low, range.high])
+  // What lay under the pointer belongs to the map that was drawn then.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new map is what makes the reading void.
+  useEffect(() => setTouch(undefined), [kind, drawing])
+  const reading = touch && readingAt(kind, prediction, drawing, touch.facet, touch.at[2])
+  return (
+    <TurnableFrame name={candidate.name} view={view}>
+      <SolidDrawing
+        label={`${candidate.name} wearing a map of ${kind.label}`}
+        solid={solid}
+        points={kind.id === 'seam' ? drawing.seams : undefined}
+        view={view}
+        onTouch={setTouch}
+      />
+      <p className="pointer-events-none absolute top-2 left-3 text-[12.5px] font-medium">{candidate.name}</p>
+      <div role="status" aria-label="Under the pointer" className="pointer-events-none absolute right-3 bottom-2 left-3 text-[12px]">
+        {reading ? (
+          <p className="w-fit max-w-full rounded bg-raised/90 px-2 py-1">
+            {reading.value !== undefined && (
+              <span className="figure mr-2 font-semibold">
+                {reading.value.toFixed(kind.digits)} {kind.unit}
+              </span>
+            )}
+            <span className="text-muted">
+              layer {reading.layer + 1}, z {reading.z.toFixed(1)} mm, {leanWords(reading.leanDeg)}.
+            </span>{' '}
+            {reading.cause}
+          </p>
+        ) : (
+          <p className="text-muted">Point to read a value.</p>
+        )}
+      </div>
+    </TurnableFrame>
+  )
+}
+
+const leanWords = (lean: number): string =>
+  Math.abs(lean) < 0.5
+    ? 'upright'
+    : Math.abs(lean) > 89.5
+      ? lean > 0
+        ? 'level, facing up'
+        : 'level, facing down'
+      : `${Math.abs(lean).toFixed(0)}° ${lean > 0 ? 'back' : 'over'}`
+
+function MapTable({ ready, onClose }: { ready: readonly ReadyDrawn<SurfaceMap>[]; onClose: () => void }) {
+  const [first] = ready as [ReadyDrawn<SurfaceMap>]
+  const { z } = first.prediction.tracks
+  const columns = ready.flatMap(({ candidate, prediction, drawing }) =>
+    mapKinds.flatMap(({ label, unit, digits, ofFacets, ofLayers }) => {
+      const values = ofFacets ? meansByLayer(ofFacets(drawing), drawing, prediction.tracks.z) : ofLayers?.(prediction, drawing)
+      if (!values) return []
+      // A candidate with other layers is read at the same height.
+      const of = (row: number): number | undefined => values[layerAt(prediction.tracks.z, z[row]! - 1e-6)]
+      return [{ label: ready.length > 1 ? `${candidate.name}: ${label}` : label, unit, digits, of }]
+    }),
+  )
+  return (
+    <TableSheet
+      title={`Surface of ${ready.map(({ candidate }) => candidate.name).join(' and ')}, means by layer`}
+      rowCount={z.length}
+      columns={[{ label: 'Layer', digits: 0, of: (row) => row + 1 }, { label: 'z', unit: 'mm', of: (row) => z[row] }, ...columns]}
+      onClose={onClose}
+    />
+  )
+}

@@ -1,0 +1,88 @@
+import type { Search } from '@sable/contract/search'
+import { figureOf } from '@sable/core/figures/figures'
+import { figureIds } from '@sable/core/figures/table/figure'
+import type { FigureLimit, Objective } from '@sable/core/search/figures'
+import { Table2 } from 'lucide-react'
+import { Button, IconButton } from '../../ui/Button'
+import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
+import { SaveMenu } from '../../ui/SaveMenu'
+import { Select } from '../../ui/Select'
+import { useAddress } from '../../ui/useAddress'
+import { BarGap, ViewBar } from '../../ui/ViewBar'
+import { type Point, withLimit } from './plot'
+import { isRunning } from './useSearch'
+
+interface Props {
+  readonly search: Search
+  readonly searches: readonly Search[]
+  readonly axes: readonly [x: Objective, y: Objective, colour: Objective, size: Objective | undefined]
+  readonly points: readonly Point[]
+  readonly limits: readonly FigureLimit[]
+  readonly onLimits: (limits: readonly FigureLimit[]) => void
+  /** Of the lineup. */
+  readonly name: string
+  readonly onTable: () => void
+  readonly onRemove: () => void
+}
+
+const figures = figureIds.map((id) => ({ id, name: figureOf[id].label }))
+
+/** What is drawn of a search, by which limits, and which search. */
+export function FoundBar({ search, searches, axes: [x, y, colour, size], points, limits, onLimits, name, onTable, onRemove }: Props) {
+  const address = useAddress()
+  const running = isRunning(search)
+  return (
+    <ViewBar>
+      <Select label="Across" name="Across" value={x.figure} of={figures} onChange={(to) => address.set({ x: to })} />
+      <Select label="Up" name="Up" value={y.figure} of={figures} onChange={(to) => address.set({ y: to })} />
+      <Select label="Colour" value={colour.figure} of={figures} onChange={(to) => address.set({ colour: to })} />
+      <Select
+        label="Size"
+        value={size?.figure ?? ''}
+        of={[{ id: '', name: 'alike' }, ...figures]}
+        onChange={(to) => address.set({ size: to })}
+      />
+      <Menu trigger={<Button>Limits</Button>}>
+        {[x, y, colour]
+          .filter((axis, i, all) => all.findIndex(({ figure }) => figure === axis.figure) === i)
+          .map((axis) => {
+            const has = limits.some(({ figure }) => figure === axis.figure)
+            return (
+              <MenuItem key={axis.figure} onSelect={() => onLimits(withLimit(limits, axis, has ? undefined : middleOf(points, axis)))}>
+                {has ? 'No limit of' : 'Limit'} {figureOf[axis.figure].label.toLowerCase()}
+              </MenuItem>
+            )
+          })}
+        <MenuSeparator />
+        <MenuItem onSelect={() => onLimits(search.spec.limits)}>Those of the part’s purpose</MenuItem>
+      </Menu>
+      <BarGap />
+      <SaveMenu name={`trade-offs of ${name}`} />
+      <IconButton label="Table of the variants" disabled={points.length === 0} onClick={onTable}>
+        <Table2 className="size-4" />
+      </IconButton>
+      <Menu align="end" trigger={<Button>Searches</Button>}>
+        {searches.map((one) => (
+          <MenuItem
+            key={one.id}
+            current={one.id === search.id}
+            hint={one.state}
+            onSelect={() => address.set({ search: one.id, limits: undefined, variant: undefined })}
+          >
+            {new Date(one.createdAt).toLocaleString()}, {one.of} variants
+          </MenuItem>
+        ))}
+        <MenuSeparator />
+        <MenuItem onSelect={onRemove}>Remove this search</MenuItem>
+      </Menu>
+      <Button tone={running ? 'quiet' : 'main'} onClick={() => address.set({ search: 'new', limits: undefined, variant: undefined })}>
+        New search
+      </Button>
+    </ViewBar>
+  )
+}
+
+function middleOf(points: readonly Point[], { figure }: Objective): number {
+  const sorted = points.map(({ figures }) => figures[figure]).sort((a, b) => a - b)
+  return sorted[Math.floor(sorted.length / 2)] ?? 0
+}

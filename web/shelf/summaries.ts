@@ -1,0 +1,41 @@
+import type { Kept, Shelf, ShelfKind, ShelfRecords } from '@sable/contract/shelf'
+import { wearOf } from '@sable/core/shelf/nozzle'
+import { daysSinceDrying, type Remaining, remainingOf, type Spool } from '@sable/core/shelf/spool'
+import { inWords } from '@sable/core/units/format'
+import { today } from '../ui/today'
+import type { KeptRecord } from './shelfStore'
+
+const USUAL_DENSITY = 1.24
+const USUAL_DIAMETER = 1.75
+
+/** What is left on a spool, with the density of its material. */
+export function remainingOn(spool: Spool, shelf: Pick<Shelf, 'materials' | 'spools'>): Remaining {
+  const material = shelf.materials.find(({ key }) => key === spool.material)
+  return remainingOf(spool, shelf.spools, material?.density ?? USUAL_DENSITY, USUAL_DIAMETER)
+}
+
+export const dryWords = (spool: Spool, on: string): string => {
+  const days = daysSinceDrying(spool, on)
+  if (days === undefined) return 'never dried'
+  return days === 0 ? 'dried today' : `dried ${days} ${days === 1 ? 'day' : 'days'} ago`
+}
+
+const summaries: { readonly [Kind in ShelfKind]: (record: ShelfRecords[Kind] & Kept, shelf: Shelf) => string } = {
+  printers: ({ kinematics, buildVolume }) => `${inWords(kinematics)} · ${buildVolume.join(' × ')} mm`,
+  nozzles: (nozzle) => {
+    const wear = wearOf(nozzle)
+    return `${nozzle.bore} mm · ${inWords(nozzle.body ?? 'brass')}${wear > 0.005 ? ` · ${Math.round(100 * wear)} % worn` : ''}`
+  },
+  materials: ({ density, nozzleRange }) => `${density} g/cm³ · ${nozzleRange.join('–')} °C`,
+  spools: (spool, shelf) =>
+    spool.empty ? 'used up' : `${remainingOn(spool, shelf).grams.toFixed(0)} g left · ${dryWords(spool, today())}`,
+  profiles: ({ tags, values, material }, shelf) => {
+    const count = Object.keys(values).length
+    const made = shelf.materials.find(({ key }) => key === material)?.name
+    return [`${count} ${count === 1 ? 'value' : 'values'}`, ...(made ? [`for ${made}`] : []), ...tags].join(' · ')
+  },
+}
+
+/** One line under the name of a record. */
+export const summaryOf = (kind: ShelfKind, record: KeptRecord, shelf: Shelf): string =>
+  (summaries[kind] as (record: KeptRecord, shelf: Shelf) => string)(record, shelf)

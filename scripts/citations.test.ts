@@ -8,7 +8,20 @@ const known = new Set([...practice.matchAll(/^\| (CP-[A-Z]+\d+)/gm)].map(([, id]
 
 /** Every place where something is cited, with the file and line. */
 function citations(pattern: RegExp): { readonly what: string; readonly where: string }[] {
-  return ['core', 'contract', 'server', 'web', 'cli', 'demo', 'e2e', 'bench', 'docs', 'README.md'].flatMap((place) =>
+  return [
+    'core',
+    'contract',
+    'server',
+    'web',
+    'cli',
+    'demo',
+    'e2e',
+    'bench',
+    'docs',
+    'README.md',
+    'CONTRIBUTING.md',
+    'CHANGELOG.md',
+  ].flatMap((place) =>
     filesOf(join(root, place)).flatMap((path) =>
       readFileSync(path, 'utf8')
         .split('\n')
@@ -39,6 +52,17 @@ describe('what is cited', () => {
     expect(missing).toEqual([])
   })
 
+  it('by headings of the documents is there', () => {
+    const anchors = citations(/([\w./-]+\.md#[\w-]+)/g)
+    const missing = anchors.filter(({ what }) => {
+      const [path, anchor] = what.split('#') as [string, string]
+      const file = path.startsWith('docs/') || path === 'README.md' ? path : `docs/${path}`
+      return !isThere(file) || !headingsOf(join(root, file)).includes(anchor)
+    })
+    expect(missing).toEqual([])
+    expect(headingsOf(join(root, 'docs/models.md'))).toContain('stages-and-what-they-read')
+  })
+
   it('by links of the documents is there', () => {
     const linked = citations(/\]\((?!https?:|#)([^)#\s]+)(?:#[^)]*)?\)/g).filter(({ where }) => /\.md:/.test(where))
     expect(linked.length).toBeGreaterThan(10)
@@ -49,6 +73,16 @@ describe('what is cited', () => {
     expect(missing).toEqual([])
   })
 })
+
+/** Headings of a document as links name them. */
+const headingsOf = (path: string): string[] =>
+  [...readFileSync(path, 'utf8').matchAll(/^#+ (.+)$/gm)].map(([, heading]) =>
+    heading!
+      .toLowerCase()
+      .replace(/[^\w\s-]/g, '')
+      .trim()
+      .replace(/\s+/g, '-'),
+  )
 
 function isThere(path: string): boolean {
   const clean = path.replace(/\/$/, '')

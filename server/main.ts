@@ -1,23 +1,12 @@
 import { createServer } from 'node:http'
-import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { createApp } from './app/createApp'
+import { foldersIn, openDesk } from './app/openDesk'
 import { connect } from './database/connect'
 import { databaseInEnvironment, required } from './database/environment'
-import { marksIn } from './database/marks'
-import { migrate, NewerDatabase } from './database/migrations/migrate'
-import { defineModels } from './database/models'
-import { createBackups } from './features/backup/backupDesk'
+import { NewerDatabase } from './database/migrations/migrate'
 import { seedDemo } from './features/demo/seed'
-import { createLineupStore } from './features/lineups/lineupStore'
-import { createPartStore } from './features/parts/partStore'
 import { readInProcess } from './features/parts/readInProcess'
 import { clearUploads } from './features/parts/receiveUpload'
-import { searchJob } from './features/searches/searchJob'
-import { createSearchStore } from './features/searches/searchStore'
-import { createShelfStore } from './features/shelf/shelfStore'
-import { JobRunner } from './jobs/jobRunner'
-import { createJobStore } from './jobs/jobStore'
 import { lanesThroughQueue } from './jobs/queue/lanesThroughQueue'
 import { lanesOfThreads } from './jobs/threads'
 
@@ -40,53 +29,29 @@ const THREADS = 2
 const port = Number(required('SABLE_PORT'))
 const address = databaseInEnvironment()
 const sequelize = connect(address)
-try {
-  await migrate(sequelize)
-} catch (error) {
-  if (!(error instanceof NewerDatabase)) throw error
-  await refuse(error.message)
-}
-const models = defineModels(sequelize)
-const uploadFolder = join(required('SABLE_DATA_FOLDER'), 'uploads')
-await clearUploads(uploadFolder)
-const marks = marksIn(models)
-const parts = createPartStore(
-  sequelize,
-  models,
-  readInProcess(fileURLToPath(new URL('./features/parts/readPartProcess.js', import.meta.url))),
-)
-const shelf = createShelfStore(sequelize, models)
-const lineups = createLineupStore(sequelize, models)
-const jobs = createJobStore(models)
-const searches = createSearchStore(sequelize, models, shelf, jobs)
+const { uploadFolder, backupFolder } = foldersIn(required('SABLE_DATA_FOLDER'))
+const built = (file: string): string => fileURLToPath(new URL(file, import.meta.url))
 const queueUrl = process.env.SABLE_QUEUE
-const lanes =
-  queueUrl === undefined
-    ? lanesOfThreads(fileURLToPath(new URL('./app/unitThread.js', import.meta.url)), THREADS)
-    : lanesThroughQueue(queueUrl)
-const jobRunner = new JobRunner(jobs, { search: searchJob(searches, parts, lanes) })
-await seedDemo({ parts, shelf, lineups, marks }, process.env.SABLE_FRESH_DEMO === '1', uploadFolder)
-await parts.forgetRemoved(new Date())
-
-await jobRunner.resumeUnfinished()
-
-const backups = createBackups(sequelize, address, join(required('SABLE_DATA_FOLDER'), 'backups'))
-const stopDaily = backups.keepDaily()
-const app = createApp({
+const desk = await openDesk({
   sequelize,
-  parts,
-  shelf,
-  lineups,
-  searches,
-  jobs,
-  jobRunner,
-  backups,
-  port,
+  address,
   uploadFolder,
+  backupFolder,
+  read: readInProcess(built('./features/parts/readPartProcess.js')),
+  lanes: queueUrl === undefined ? lanesOfThreads(built('./app/unitThread.js'), THREADS) : lanesThroughQueue(queueUrl),
+  port,
   token: process.env.SABLE_TOKEN,
-  webRoot: fileURLToPath(new URL('../web', import.meta.url)),
+  webRoot: built('../web'),
+}).catch((error: unknown) => {
+  if (!(error instanceof NewerDatabase)) throw error
+  return refuse(error.message)
 })
-const server = createServer(app)
+await clearUploads(uploadFolder)
+await seedDemo(desk, process.env.SABLE_FRESH_DEMO === '1', uploadFolder)
+await desk.parts.forgetRemoved(new Date())
+await desk.jobRunner.resumeUnfinished()
+const stopDaily = desk.backups.keepDaily()
+const server = createServer(desk.app)
 server.on('error', (error: NodeJS.ErrnoException) =>
   refuse(
     error.code === 'EADDRINUSE'
@@ -102,7 +67,7 @@ process.on('unhandledRejection', (error) => console.error(error))
 const stop = (): void => {
   stopDaily()
   server.close(async () => {
-    await jobRunner.close()
+    await desk.jobRunner.close()
     await sequelize.close()
     process.exit(0)
   })

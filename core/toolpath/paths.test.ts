@@ -5,6 +5,7 @@ import { fillLines } from '../geometry/fillLines'
 import type { Mesh } from '../mesh/mesh'
 import { chainLines } from '../patterns/chainLines'
 import type { SettingValues } from '../profile/settings'
+import { layerSvg } from '../testing/layerSvg'
 import { layOut } from '../testing/layOut'
 import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
 import { laidVolume } from './laidVolume'
@@ -136,5 +137,16 @@ describe('laying paths', () => {
       }
       expect(changes).toBe(1)
     }
+  })
+})
+
+describe('the picture of a layer', () => {
+  it('shows its outline, what it was divided into, and every line that is laid', async () => {
+    const laid = await layOut(blockMesh(20, 12, 3), { infillDensity: 20 })
+    const svg = layerSvg(laid, 6)
+    const [from, to] = [laid.path.layerStart[6]!, laid.path.layerStart[7]!]
+    expect(svg.match(/<line /g)).toHaveLength(to - from)
+    expect(svg).toMatch(/^<svg [^>]*viewBox="-12 -8 24 16"/)
+    expect(svg).not.toMatch(/NaN|undefined|Infinity/)
   })
 })

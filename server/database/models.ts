@@ -115,20 +115,21 @@ const whole = DataTypes.INTEGER.UNSIGNED
 const flag = DataTypes.BOOLEAN
 const when = DataTypes.DATE(3)
 
-export function defineModels(sequelize: Sequelize): Models {
-  const table = <Row extends object>(name: string, attributes: ModelAttributes): Table<Row> =>
-    sequelize.define(name, attributes) as unknown as Table<Row>
-  const shelf = {
-    recordKey: { type: key, primaryKey: true },
-    position: whole,
-    record: text,
-    starter: flag,
-    archived: flag,
-    revision: whole,
-  }
-  return {
-    blobs: table('blobs', { contentKey: { type: DataTypes.CHAR(64), primaryKey: true }, bytes: DataTypes.BLOB('long'), size: whole }),
-    parts: table('parts', {
+const shelf = {
+  recordKey: { type: key, primaryKey: true },
+  position: whole,
+  record: text,
+  starter: flag,
+  archived: flag,
+  revision: whole,
+}
+
+/** Names and columns of the tables, each after those that it refers to: in this order they can be filled. */
+const definitions: { readonly [Name in keyof Models]: readonly [name: string, columns: ModelAttributes] } = {
+  blobs: ['blobs', { contentKey: { type: DataTypes.CHAR(64), primaryKey: true }, bytes: DataTypes.BLOB('long'), size: whole }],
+  parts: [
+    'parts',
+    {
       id: { type: id, primaryKey: true },
       name: DataTypes.STRING(80),
       fileName: DataTypes.STRING(255),
@@ -137,26 +138,35 @@ export function defineModels(sequelize: Sequelize): Models {
       demo: flag,
       createdAt: when,
       removedAt: when,
-    }),
-    printers: table('printers', { ...shelf }),
-    nozzles: table('nozzles', { ...shelf }),
-    materials: table('materials', { ...shelf }),
-    spools: table('spools', { ...shelf }),
-    profileLibrary: table('profile_library', { ...shelf }),
-    shelfRevisions: table('shelf_revisions', {
+    },
+  ],
+  printers: ['printers', { ...shelf }],
+  nozzles: ['nozzles', { ...shelf }],
+  materials: ['materials', { ...shelf }],
+  spools: ['spools', { ...shelf }],
+  profileLibrary: ['profile_library', { ...shelf }],
+  shelfRevisions: [
+    'shelf_revisions',
+    {
       kind: { type: DataTypes.STRING(16), primaryKey: true },
       recordKey: { type: key, primaryKey: true },
       revision: { type: whole, primaryKey: true },
       record: text,
       createdAt: when,
-    }),
-    profiles: table('profiles', {
+    },
+  ],
+  profiles: [
+    'profiles',
+    {
       id: { type: id, primaryKey: true },
       name: DataTypes.STRING(80),
       settingValues: text,
       overrides: text,
-    }),
-    lineups: table('lineups', {
+    },
+  ],
+  lineups: [
+    'lineups',
+    {
       id: { type: id, primaryKey: true },
       name: DataTypes.STRING(80),
       partId: id,
@@ -165,8 +175,11 @@ export function defineModels(sequelize: Sequelize): Models {
       revision: whole,
       demo: flag,
       updatedAt: when,
-    }),
-    candidates: table('candidates', {
+    },
+  ],
+  candidates: [
+    'candidates',
+    {
       lineupId: { type: id, primaryKey: true },
       position: { type: whole, primaryKey: true },
       profileId: id,
@@ -174,9 +187,11 @@ export function defineModels(sequelize: Sequelize): Models {
       nozzle: key,
       material: key,
       spool: key,
-    }),
-    searches: table('searches', { id: { type: id, primaryKey: true }, lineupId: id, spec: text, context: text }),
-    jobs: table('jobs', {
+    },
+  ],
+  jobs: [
+    'jobs',
+    {
       id: { type: id, primaryKey: true },
       kind: DataTypes.STRING(16),
       state: DataTypes.STRING(16),
@@ -187,13 +202,24 @@ export function defineModels(sequelize: Sequelize): Models {
       seconds: DataTypes.DOUBLE,
       problem: text,
       createdAt: when,
-    }),
-    marks: table('marks', { name: { type: DataTypes.STRING(40), primaryKey: true }, madeAt: when }),
-    searchVariants: table('search_variants', {
+    },
+  ],
+  searches: ['searches', { id: { type: id, primaryKey: true }, lineupId: id, spec: text, context: text }],
+  marks: ['marks', { name: { type: DataTypes.STRING(40), primaryKey: true }, madeAt: when }],
+  searchVariants: [
+    'search_variants',
+    {
       searchId: { type: id, primaryKey: true },
       position: { type: whole, primaryKey: true },
       choices: text,
       figures: text,
-    }),
-  }
+    },
+  ],
 }
+export const tableNames: readonly string[] = Object.values(definitions).map(([name]) => name)
+
+export const defineModels = (sequelize: Sequelize): Models =>
+  Object.fromEntries(
+    // What is defined is written upon by the package.
+    Object.entries(definitions).map(([model, [name, columns]]) => [model, sequelize.define(name, { ...columns })]),
+  ) as unknown as Models

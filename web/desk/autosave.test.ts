@@ -11,7 +11,7 @@ vi.stubGlobal('localStorage', {
   removeItem: (key: string) => stored.delete(key),
 })
 const write = vi.fn<(id: string, write: LineupWrite) => Promise<Lineup>>()
-vi.mock('../api/queries', () => ({ writeLineup: (id: string, content: LineupWrite) => write(id, content) }))
+vi.mock('../api/lineups', () => ({ writeLineup: (id: string, content: LineupWrite) => write(id, content) }))
 
 const { outbox, restoreUnsaved, settleConflict, startAutosave } = await import('./autosave')
 const { edit, openLineup, undo, useDesk } = await import('./deskStore')

@@ -2,6 +2,9 @@ import clsx from 'clsx'
 import { Check, ChevronDown } from 'lucide-react'
 import { Select as Radix } from 'radix-ui'
 
+/** Lists know no empty value; an option of that id stands for itself by this one. */
+const NONE = '–none–'
+
 export interface Option<Id extends string> {
   readonly id: Id
   readonly name: string
@@ -36,7 +39,10 @@ export function Select<Id extends string>({
   return (
     <div className={clsx(layout === 'beside' ? 'flex items-center gap-2 text-[12.5px]' : 'block text-[12px]')}>
       {label !== '' && <span className="text-muted">{label}</span>}
-      <Radix.Root value={value} onValueChange={(id) => onChange(id as Id)}>
+      <Radix.Root
+        value={value === '' && of.some(({ id }) => id === '') ? NONE : value}
+        onValueChange={(id) => onChange((id === NONE ? '' : id) as Id)}
+      >
         <Radix.Trigger
           aria-label={name}
           data-value={value}
@@ -69,7 +75,7 @@ export function Select<Id extends string>({
                     .map((one) => (
                       <Radix.Item
                         key={one.id}
-                        value={one.id}
+                        value={one.id === '' ? NONE : one.id}
                         data-id={one.id}
                         className="flex cursor-default items-center gap-2 rounded px-2 py-1 text-[12.5px] outline-none data-[highlighted]:bg-line data-[state=checked]:text-lantern-ink"
                       >

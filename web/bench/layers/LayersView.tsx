@@ -1,12 +1,10 @@
-import type { LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
 import { layerAt } from '@sable/core/slicing/layers'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import { useEffect, useMemo, useState } from 'react'
 import { keyOf } from '../../charts/colourings'
 import { flatView } from '../../charts/FlatDrawing'
 import { KeyStrip } from '../../charts/KeyStrip'
+import { useBench } from '../../desk/bench'
 import { type ReadyDrawn, readyOf, useMoves } from '../../predictions/useDrawn'
 import { TableSheet } from '../../ui/TableSheet'
 import { useAddress } from '../../ui/useAddress'
@@ -23,18 +21,14 @@ import { jumpsOf, timeGroups, tracks } from './tracks'
 import { useLayersChoice } from './useLayersChoice'
 import { usePlayhead } from './usePlayhead'
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
+/** Every layer of a candidate, or of two at the same height: what changes up the part, and what is laid where. */
+export function LayersView() {
+  const { content } = useBench()
+  return <WithPair candidates={content.candidates}>{(pair) => <Layers pair={pair} />}</WithPair>
 }
 
-/** Every layer of a candidate, or of two at the same height: what changes up the part, and what is laid where. */
-export const LayersView = (props: Props) => (
-  <WithPair candidates={props.content.candidates}>{(pair) => <Layers {...props} pair={pair} />}</WithPair>
-)
-
-function Layers({ content, part, shelf, pair }: Props & { pair: Pair }) {
+function Layers({ pair }: { pair: Pair }) {
+  const { content, part, shelf } = useBench()
   const address = useAddress()
   const of = useMoves(pair.of, content, part, shelf)
   const beside = useMoves(pair.beside, content, part, shelf)
@@ -44,7 +38,7 @@ function Layers({ content, part, shelf, pair }: Props & { pair: Pair }) {
   return (
     <section aria-label="Layers" className="flex min-h-0 flex-1 flex-col">
       {ready.length > 0 && ready[0]!.candidate.id === pair.of.id ? (
-        <LayersOf ready={ready} waiting={all.length - ready.length} pair={pair} content={content} />
+        <LayersOf ready={ready} waiting={all.length - ready.length} pair={pair} />
       ) : (
         <>
           <ViewBar>
@@ -59,17 +53,8 @@ function Layers({ content, part, shelf, pair }: Props & { pair: Pair }) {
   )
 }
 
-function LayersOf({
-  ready,
-  waiting,
-  pair,
-  content,
-}: {
-  ready: readonly ReadyDrawn<DrawnMoves>[]
-  waiting: number
-  pair: Pair
-  content: LineupContent
-}) {
+function LayersOf({ ready, waiting, pair }: { ready: readonly ReadyDrawn<DrawnMoves>[]; waiting: number; pair: Pair }) {
+  const { content } = useBench()
   const { get, set } = useAddress()
   const [table, setTable] = useState(false)
   const [only, setOnly] = useState<number>()

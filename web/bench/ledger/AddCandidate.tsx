@@ -1,11 +1,12 @@
-import type { Shelf } from '@sable/contract/shelf'
 import type { Profile } from '@sable/core/shelf/profile'
 import { Plus } from 'lucide-react'
+import { useBench } from '../../desk/bench'
 import { Button } from '../../ui/Button'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
 
 /** A new column: an empty one, or one from a profile of the shelf. */
-export function AddCandidate({ shelf, onEmpty, onProfile }: { shelf: Shelf; onEmpty: () => void; onProfile: (profile: Profile) => void }) {
+export function AddCandidate({ onEmpty, onProfile }: { onEmpty: () => void; onProfile: (profile: Profile) => void }) {
+  const { shelf } = useBench()
   const profiles = shelf.profiles.filter(({ archived }) => !archived)
   const face = (
     <>

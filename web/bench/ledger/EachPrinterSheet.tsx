@@ -1,6 +1,5 @@
-import type { Candidate, LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import { type Shelf, setupOf } from '@sable/contract/shelf'
+import type { Candidate } from '@sable/contract/lineup'
+import { setupOf } from '@sable/contract/shelf'
 import { limiterReasons, limiters } from '@sable/core/motion/limiters'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Setup } from '@sable/core/setup/resolve'
@@ -8,6 +7,7 @@ import { hybrids } from '@sable/core/shelf/hybrids'
 import type { Printer } from '@sable/core/shelf/printer'
 import { formatDuration, signedPercent } from '@sable/core/units/format'
 import { useMemo, useState } from 'react'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { addCandidate, nextName } from '../../desk/edits'
 import { requestFor } from '../../predictions/predictionStore'
@@ -18,14 +18,12 @@ import { Sheet } from '../../ui/Dialog'
 
 interface Props {
   readonly candidate: Candidate
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
   readonly onClose: () => void
 }
 
 /** The same profile on every printer of the shelf, and which limits make the difference to its own. */
-export function EachPrinterSheet({ candidate, content, part, shelf, onClose }: Props) {
+export function EachPrinterSheet({ candidate, onClose }: Props) {
+  const { content, part, shelf } = useBench()
   const own = useMemo(() => setupOf(candidate, shelf), [candidate, shelf])
   const printers = useMemo(
     () => [

@@ -1,23 +1,21 @@
 import type { Candidate } from '@sable/contract/lineup'
-import { type Shelf, type ShelfKind, setupOf } from '@sable/contract/shelf'
+import { type ShelfKind, setupOf } from '@sable/contract/shelf'
 import { definitionOf, type SettingName, type SettingValues } from '@sable/core/profile/settings'
 import { layersOf, type Origin, origins, resolveSettings } from '@sable/core/setup/resolve'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { asRefusal } from '../../api/asRefusal'
 import { usesQuery } from '../../api/shelf'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setValue } from '../../desk/edits'
 import { type AnyRecord, shelfActions } from '../../shelf/shelfStore'
 import { Button } from '../../ui/Button'
 import { Drawer } from '../../ui/Drawer'
-import type { Refusal } from '../../ui/Notice'
 import { formatValue } from './rows'
 
 interface Props {
   readonly name: SettingName
   readonly candidate: Candidate
-  readonly shelf: Shelf
-  readonly onRefusal: (refusal: Refusal) => void
   readonly onClose: () => void
 }
 
@@ -29,7 +27,8 @@ const kinds: Partial<Readonly<Record<Origin, ShelfKind>>> = {
 }
 
 /** Every layer that could say a value, what each says, and the value pushed to any of them or taken back. */
-export function LayersDrawer({ name, candidate, shelf, onRefusal, onClose }: Props) {
+export function LayersDrawer({ name, candidate, onClose }: Props) {
+  const { shelf, onRefusal } = useBench()
   const queries = useQueryClient()
   const actions = shelfActions(queries)
   const setting = definitionOf(name)

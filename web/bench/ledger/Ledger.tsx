@@ -1,20 +1,20 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import { type Shelf, setupOf } from '@sable/contract/shelf'
+import { setupOf } from '@sable/contract/shelf'
 import type { FigureId } from '@sable/core/figures/table/figure'
 import type { SettingName } from '@sable/core/profile/settings'
 import type { Profile } from '@sable/core/shelf/profile'
 import { useMemo, useRef, useState } from 'react'
 import { asRefusal } from '../../api/asRefusal'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { addCandidate, moveCandidate, nextName } from '../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
 import { Checkbox } from '../../ui/Checkbox'
 import { download, fileNameFrom } from '../../ui/download'
-import { Notice, type Refusal } from '../../ui/Notice'
+import { Notice } from '../../ui/Notice'
 import { SearchField } from '../../ui/SearchField'
 import { firstCandidate } from '../shell/firstCandidate'
 import { AddCandidate } from './AddCandidate'
@@ -32,13 +32,6 @@ import { SettingRows } from './SettingRows'
 import { useLedgerKeys } from './useLedgerKeys'
 import { WhyDrawer } from './WhyDrawer'
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
-  readonly onRefusal: (refusal: Refusal) => void
-}
-
 /** What is open beside the ledger: one thing at a time. */
 type Beside = { readonly candidateId: string } & (
   | { readonly kind: 'why'; readonly figure: FigureId }
@@ -47,7 +40,8 @@ type Beside = { readonly candidateId: string } & (
 )
 
 /** The ledger: candidates as columns, predicted figures and settings as rows. */
-export function Ledger({ content, part, shelf, onRefusal }: Props) {
+export function Ledger() {
+  const { content, part, shelf, onRefusal } = useBench()
   const [search, setSearch] = useState('')
   const [onlyDifferences, setOnlyDifferences] = useState(false)
   const [beside, setBeside] = useState<Beside>()
@@ -124,12 +118,12 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
         <p className="ml-auto hidden text-[11.5px] text-muted xl:block">
           <Lamp className="bg-ink" /> calculated <Lamp className="ml-3 bg-muted/60" /> rests on an assumed number
         </p>
-        <MeasureNext content={content} part={part} shelf={shelf} />
+        <MeasureNext />
         <Converters
           setup={candidates[keys.selection.column] && setupOf(candidates[keys.selection.column]!, shelf)}
           cells={columns[keys.selection.column]}
         />
-        <AddCandidate shelf={shelf} onEmpty={add} onProfile={addProfile} />
+        <AddCandidate onEmpty={add} onProfile={addProfile} />
       </div>
       <Refusals content={content} />
       {candidates.length === 0 ? (
@@ -201,16 +195,10 @@ export function Ledger({ content, part, shelf, onRefusal }: Props) {
           )}
         </div>
       )}
-      {beside?.kind === 'layers' && asked && (
-        <LayersDrawer name={beside.name} candidate={asked} shelf={shelf} onRefusal={onRefusal} onClose={closeBeside} />
-      )}
-      {beside?.kind === 'changes' && asked && (
-        <RederivedDrawer before={beside.before} candidate={asked} shelf={shelf} onClose={closeBeside} />
-      )}
-      {beside?.kind === 'why' && asked && (
-        <WhyDrawer figure={beside.figure} candidate={asked} content={content} part={part} shelf={shelf} onClose={closeBeside} />
-      )}
-      {sent && <EachPrinterSheet candidate={sent} content={content} part={part} shelf={shelf} onClose={() => setEverywhere(undefined)} />}
+      {beside?.kind === 'layers' && asked && <LayersDrawer name={beside.name} candidate={asked} onClose={closeBeside} />}
+      {beside?.kind === 'changes' && asked && <RederivedDrawer before={beside.before} candidate={asked} onClose={closeBeside} />}
+      {beside?.kind === 'why' && asked && <WhyDrawer figure={beside.figure} candidate={asked} onClose={closeBeside} />}
+      {sent && <EachPrinterSheet candidate={sent} onClose={() => setEverywhere(undefined)} />}
     </section>
   )
 }

@@ -1,9 +1,7 @@
-import type { LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
 import { whatToMeasure } from '@sable/core/doubt/doubt'
 import { Ruler } from 'lucide-react'
 import { useMemo } from 'react'
+import { useBench } from '../../desk/bench'
 import { requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
 import { Button } from '../../ui/Button'
@@ -12,16 +10,11 @@ import { Popover } from '../../ui/Popover'
 /** A measurement that removes less than this share of the doubt is not worth the time. */
 const WORTH = 0.01
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
-}
-
 /** What to measure next, by how much of the doubt of this lineup it would remove. */
-export function MeasureNext(props: Props) {
+export function MeasureNext() {
   const forecasts = useForecasts()
-  if (!props.content.candidates.some(({ id }) => forecasts[id]?.prediction)) return null
+  const { candidates } = useBench().content
+  if (!candidates.some(({ id }) => forecasts[id]?.prediction)) return null
   return (
     <Popover
       label="What to measure next"
@@ -32,13 +25,14 @@ export function MeasureNext(props: Props) {
         </Button>
       }
     >
-      <Wanted {...props} />
+      <Wanted />
     </Popover>
   )
 }
 
 /** Worked out while it is looked at. */
-function Wanted({ content, part, shelf }: Props) {
+function Wanted() {
+  const { content, part, shelf } = useBench()
   const requests = useMemo(
     () => content.candidates.flatMap((candidate) => requestFor(candidate, content, part, shelf) ?? []),
     [content, part, shelf],

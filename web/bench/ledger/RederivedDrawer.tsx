@@ -1,8 +1,9 @@
 import type { Candidate } from '@sable/contract/lineup'
-import { type Shelf, setupOf } from '@sable/contract/shelf'
+import { setupOf } from '@sable/contract/shelf'
 import { definitionOf } from '@sable/core/profile/settings'
 import { type Rederived, rederive } from '@sable/core/setup/rederive'
 import { useMemo } from 'react'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setValue } from '../../desk/edits'
 import { Button } from '../../ui/Button'
@@ -13,12 +14,12 @@ interface Props {
   /** As the candidate was. */
   readonly before: Candidate
   readonly candidate: Candidate
-  readonly shelf: Shelf
   readonly onClose: () => void
 }
 
 /** What another printer, nozzle, material or spool changed in a column, and what it left: each can be refused or taken. */
-export function RederivedDrawer({ before, candidate, shelf, onClose }: Props) {
+export function RederivedDrawer({ before, candidate, onClose }: Props) {
+  const { shelf } = useBench()
   const changes = useMemo(() => {
     const [was, is] = [setupOf(before, shelf), setupOf(candidate, shelf)]
     return was && is ? rederive(was, is, before.values) : []

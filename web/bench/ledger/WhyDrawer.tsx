@@ -1,6 +1,4 @@
-import type { Candidate, LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
+import type { Candidate } from '@sable/contract/lineup'
 import { type Lever, leversFor } from '@sable/core/advice/levers'
 import { doubt, doubtsOf, rangeOf } from '@sable/core/doubt/doubt'
 import { figureOf } from '@sable/core/figures/figures'
@@ -10,6 +8,7 @@ import { knownSetup } from '@sable/core/setup/knownSetup'
 import { signed } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setValues } from '../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
@@ -20,14 +19,12 @@ import { Drawer } from '../../ui/Drawer'
 interface Props {
   readonly figure: FigureId
   readonly candidate: Candidate
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
   readonly onClose: () => void
 }
 
 /** Why a figure is what it is: its model with this candidate's numbers, how sure it is, and what would move it. */
-export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: Props) {
+export function WhyDrawer({ figure, candidate, onClose }: Props) {
+  const { content, part, shelf } = useBench()
   const prediction = useForecasts((all) => all[candidate.id]?.prediction)
   const request = useMemo(() => requestFor(candidate, content, part, shelf), [candidate, content, part, shelf])
   const row = figureOf[figure]
@@ -94,7 +91,7 @@ export function WhyDrawer({ figure, candidate, content, part, shelf, onClose }: 
         </ul>
       </Section>
       <Section title="What would move it">
-        <Levers row={row} candidate={candidate} prediction={prediction} content={content} part={part} shelf={shelf} />
+        <Levers row={row} candidate={candidate} prediction={prediction} />
       </Section>
     </Drawer>
   )
@@ -117,10 +114,8 @@ function Levers({
   row,
   candidate,
   prediction,
-  content,
-  part,
-  shelf,
 }: Omit<Props, 'figure' | 'onClose'> & { readonly row: FigureRow; readonly prediction: Prediction }) {
+  const { content, part, shelf } = useBench()
   const [tried, setTried] = useState<readonly Tried[]>([])
   const [running, setRunning] = useState<{ readonly of: number } | undefined>()
   const stop = useRef<Int32Array>(undefined)

@@ -1,12 +1,11 @@
-import type { Candidate, LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
+import type { Candidate } from '@sable/contract/lineup'
 import { type Lever, leversFor } from '@sable/core/advice/levers'
 import { statedLoad } from '@sable/core/figures/table/stated'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import type { SettingName } from '@sable/core/profile/settings'
 import { signed } from '@sable/core/units/format'
 import { useMemo } from 'react'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setValues } from '../../desk/edits'
 import { keyOf, requestFor } from '../../predictions/predictionStore'
@@ -35,13 +34,11 @@ interface Gain {
 interface Props {
   readonly candidate: Candidate
   readonly prediction: Prediction
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
 }
 
 /** What single changes give for each minute and gram that they add, each really computed. */
-export function Gains({ candidate, prediction, content, part, shelf }: Props) {
+export function Gains({ candidate, prediction }: Props) {
+  const { content, part, shelf } = useBench()
   const request = useMemo(() => requestFor(candidate, content, part, shelf), [candidate, content, part, shelf])
   const key = request && keyOf(request)
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key says all that request and settings say.

@@ -1,12 +1,11 @@
 import type { LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
 import { loadKinds } from '@sable/core/physics/strength/strengthFigures'
 import { formatForce, inWords } from '@sable/core/units/format'
 import type { LoadMap } from '@sable/core/views/loadMap'
 import { MousePointerClick, Table2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { KeyStrip } from '../../charts/KeyStrip'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'
 import { type Drawn, type ReadyDrawn, readyOf, useLoads, useMoves } from '../../predictions/useDrawn'
@@ -28,20 +27,16 @@ import { Gains } from './Gains'
 import { loadFromPicks, type Point } from './loadFromPicks'
 import { WeakestSection } from './WeakestSection'
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
-}
-
 /** Where the part is held and loaded, what it bears along its length, and what more would cost. */
-export const LoadView = (props: Props) => (
-  <WithPair candidates={props.content.candidates}>{(pair) => <Load {...props} pair={pair} />}</WithPair>
-)
+export function LoadView() {
+  const { content } = useBench()
+  return <WithPair candidates={content.candidates}>{(pair) => <Load pair={pair} />}</WithPair>
+}
 
 type Loaded = ReadyDrawn<LoadMap> & { readonly bearing: Bearing }
 
-function Load({ content, part, shelf, pair }: Props & { pair: Pair }) {
+function Load({ pair }: { pair: Pair }) {
+  const { content, part, shelf } = useBench()
   const address = useAddress()
   const of = useLoads(pair.of, content, part, shelf)
   const beside = useLoads(pair.beside, content, part, shelf)
@@ -91,9 +86,9 @@ function Load({ content, part, shelf, pair }: Props & { pair: Pair }) {
       {first ? (
         <div className="grid min-h-0 flex-1 grid-cols-2">
           <div className="flex min-h-0 flex-col border-r border-line">
-            <LoadedPart loaded={first} content={content} />
+            <LoadedPart loaded={first} />
             <div className="max-h-[42%] shrink-0 overflow-auto border-t border-line px-3 py-2">
-              <Gains candidate={first.candidate} prediction={first.prediction} content={content} part={part} shelf={shelf} />
+              <Gains candidate={first.candidate} prediction={first.prediction} />
               <p className="mt-2 text-[11px] text-muted">
                 A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift
                 people or hang loads over people with it.
@@ -175,7 +170,8 @@ function useBearing(one: Drawn<LoadMap> | undefined, { purpose }: LineupContent)
 const finite = (value: number | undefined): number | undefined => (value !== undefined && Number.isFinite(value) ? value : undefined)
 
 /** The part wearing how near each section is to failing; two clicks say where it is held and where it is loaded. */
-function LoadedPart({ loaded, content }: { loaded: Loaded; content: LineupContent }) {
+function LoadedPart({ loaded }: { loaded: Loaded }) {
+  const { content } = useBench()
   const { drawing, bearing, candidate } = loaded
   const view = useMemo(() => solidView(), [])
   const [picking, setPicking] = useState<'held' | 'loaded'>()

@@ -10,6 +10,7 @@ import type { Prediction } from '@sable/core/pipeline/predict'
 import { formatDuration, formatForce } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setPlacement, setPurpose } from '../../desk/edits'
 import { predictionPool, requestFor } from '../../predictions/predictionStore'
@@ -17,14 +18,12 @@ import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Dialog'
 
 interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
   readonly onClose: () => void
 }
 
 /** The six ways to lie, each computed for the first candidate with supports where it needs them. */
-export function OrientationsSheet({ content, part, shelf, onClose }: Props) {
+export function OrientationsSheet({ onClose }: Props) {
+  const { content, part, shelf } = useBench()
   const ways = useMemo(() => sixOrientations(content.placement), [content.placement])
   const { found, failed } = useOrientations(content, part, shelf, ways)
   const pictures = usePictures(part, ways)

@@ -1,12 +1,11 @@
-import type { LineupContent } from '@sable/contract/lineup'
 import { LARGEST_UPLOAD, type StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
 import { useQueryClient } from '@tanstack/react-query'
 import clsx from 'clsx'
 import { ChevronDown, Rotate3d, Upload } from 'lucide-react'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { asRefusal } from '../../api/asRefusal'
 import { partsQuery, uploadPart } from '../../api/parts'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setPart } from '../../desk/edits'
 import { predictionPool, useForecasts } from '../../predictions/predictionStore'
@@ -27,15 +26,12 @@ import { PurposeForm } from './PurposeForm'
 const PartThumbnail = lazy(() => import('./PartThumbnail'))
 
 interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
   readonly parts: readonly StoredPart[]
-  readonly shelf: Shelf
-  readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** The part: its picture, its size, how it lies, and where another one is dropped. */
-export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
+export function PartStrip({ parts }: Props) {
+  const { content, part, shelf, onRefusal } = useBench()
   const upload = useUpload(onRefusal)
   const [program, setProgram] = useState<File>()
   const [comparing, setComparing] = useState(false)
@@ -187,7 +183,7 @@ export function PartStrip({ content, part, parts, shelf, onRefusal }: Props) {
           Drop a model (STL, 3MF, OBJ) to compute the same candidates for it, or a program (G-code) to time it on each printer
         </p>
       )}
-      {comparing && <OrientationsSheet content={content} part={part} shelf={shelf} onClose={() => setComparing(false)} />}
+      {comparing && <OrientationsSheet onClose={() => setComparing(false)} />}
       {listing && <PartsSheet parts={parts} current={part.id} onClose={() => setListing(false)} />}
       {program && <ProgramDialog file={program} printers={shelf.printers} onClose={() => setProgram(undefined)} />}
     </section>

@@ -1,8 +1,6 @@
-import type { LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
 import { figureRows, limitedBy } from '@sable/core/figures/figures'
 import { judge } from '@sable/core/figures/limits'
+import { useBench } from '../../desk/bench'
 import { useForecasts } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
 import { today } from '../../ui/today'
@@ -10,17 +8,12 @@ import { type Cell, cellsOf, ledgerRows } from '../ledger/rows'
 import { purposeWords, shownLimit } from '../part/limits'
 import { cautionsFor } from './cautions'
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
-}
-
 /** As many columns as an upright page holds. */
 const MOST_COLUMNS = 5
 
 /** A lineup on one page, to be printed and hung beside the printer: figures, risks, cautions, and settings with their other names. */
-export function SheetView({ content, part, shelf }: Props) {
+export function SheetView() {
+  const { content, part, shelf } = useBench()
   const forecasts = useForecasts()
   const candidates = content.candidates.slice(0, MOST_COLUMNS)
   const predictions = candidates.map(({ id }) => forecasts[id]?.prediction)

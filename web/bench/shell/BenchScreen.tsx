@@ -7,6 +7,7 @@ import { partsQuery } from '../../api/parts'
 import { shelfQuery } from '../../api/shelf'
 import { Lost } from '../../app/Lost'
 import { restoreUnsaved, startAutosave } from '../../desk/autosave'
+import { BenchProvider } from '../../desk/bench'
 import { openLineup, redo, undo, useDesk } from '../../desk/deskStore'
 import { followLineup } from '../../predictions/predictionStore'
 import { Loading } from '../../ui/Loading'
@@ -55,23 +56,25 @@ export function BenchScreen() {
   }
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <LineupBar content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />
-      {view !== SHEET && <PartStrip content={content} part={part} parts={parts.data} shelf={shelf.data} onRefusal={setRefusal} />}
-      {refusal && (
-        <div className="px-3 pt-2">
-          <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
-        </div>
-      )}
-      {view === 'ledger' && <Ledger content={content} part={part} shelf={shelf.data} onRefusal={setRefusal} />}
-      <Suspense fallback={<Loading what={view} />}>
-        {view === 'steps' && <StepsView content={content} part={part} shelf={shelf.data} />}
-        {view === SHEET && <SheetView content={content} part={part} shelf={shelf.data} />}
-        {view === 'trade-offs' && <TradeoffsView content={content} part={part} shelf={shelf.data} />}
-        {view === 'surface' && <SurfaceView content={content} part={part} shelf={shelf.data} />}
-        {view === 'load' && <LoadView content={content} part={part} shelf={shelf.data} />}
-        {view === 'layers' && <LayersView content={content} part={part} shelf={shelf.data} />}
-      </Suspense>
-      <ConflictQuestion />
+      <BenchProvider value={{ content, part, shelf: shelf.data, onRefusal: setRefusal }}>
+        <LineupBar />
+        {view !== SHEET && <PartStrip parts={parts.data} />}
+        {refusal && (
+          <div className="px-3 pt-2">
+            <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
+          </div>
+        )}
+        {view === 'ledger' && <Ledger />}
+        <Suspense fallback={<Loading what={view} />}>
+          {view === 'steps' && <StepsView />}
+          {view === SHEET && <SheetView />}
+          {view === 'trade-offs' && <TradeoffsView />}
+          {view === 'surface' && <SurfaceView />}
+          {view === 'load' && <LoadView />}
+          {view === 'layers' && <LayersView />}
+        </Suspense>
+        <ConflictQuestion />
+      </BenchProvider>
     </div>
   )
 }

@@ -1,7 +1,5 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { writeLineupFile } from '@sable/contract/lineupFile'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { ChevronDown, Redo2, Undo2 } from 'lucide-react'
 import { useRef, useState } from 'react'
@@ -11,6 +9,7 @@ import { asRefusal } from '../../api/asRefusal'
 import { createLineup, lineupsQuery, removeLineup } from '../../api/lineups'
 import { partsQuery } from '../../api/parts'
 import { shelfQuery } from '../../api/shelf'
+import { useBench } from '../../desk/bench'
 import { edit, redo, undo, useDesk } from '../../desk/deskStore'
 import { nextName, renameLineup } from '../../desk/edits'
 import { useForecasts } from '../../predictions/predictionStore'
@@ -20,21 +19,14 @@ import { download, fileNameFrom } from '../../ui/download'
 import { EditableText } from '../../ui/EditableText'
 import { type FileAsk, FilePicker } from '../../ui/FilePicker'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
-import type { Refusal } from '../../ui/Notice'
 import { lineupArchive, takeLineup } from './carryLineup'
 import { firstCandidate } from './firstCandidate'
 import { lineupCsv } from './lineupCsv'
 import { benchViews, SHEET } from './views'
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
-  readonly onRefusal: (refusal: Refusal) => void
-}
-
 /** Which lineup is open, whether it is saved, and what can be done with it as a whole. */
-export function LineupBar({ content, part, shelf, onRefusal }: Props) {
+export function LineupBar() {
+  const { content, part, shelf, onRefusal } = useBench()
   const queries = useQueryClient()
   const navigate = useNavigate()
   const lineups = useQuery(lineupsQuery)

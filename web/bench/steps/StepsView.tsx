@@ -1,8 +1,6 @@
 import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { arrayMove, SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import type { Candidate, LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
+import type { Candidate } from '@sable/contract/lineup'
 import {
   averageEffects,
   inPracticeOrder,
@@ -16,6 +14,7 @@ import {
 import { seeded } from '@sable/core/units/seeded'
 import { useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { addCandidate, nextName } from '../../desk/edits'
 import { requestFor } from '../../predictions/predictionStore'
@@ -41,12 +40,6 @@ interface Sorting {
   readonly of: number
 }
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
-}
-
 /** The same random orders whenever they are asked for. */
 const SEED = 20260
 
@@ -54,8 +47,8 @@ const SEED = 20260
 const MOST_ORDERS = 12
 
 /** The differences of two candidates as a trail of single changes, and what each of them did. */
-export function StepsView(props: Props) {
-  const { candidates } = props.content
+export function StepsView() {
+  const { candidates } = useBench().content
   const [search] = useSearchParams()
   const from = candidates.find(({ id }) => id === search.get('from')) ?? candidates[0]
   const to = candidates.find(({ id }) => id === search.get('to')) ?? candidates.find(({ id }) => id !== from?.id)
@@ -66,10 +59,11 @@ export function StepsView(props: Props) {
       </p>
     )
   }
-  return <Trail key={`${from.id} ${to.id}`} {...props} from={from} to={to} />
+  return <Trail key={`${from.id} ${to.id}`} from={from} to={to} />
 }
 
-function Trail({ content, part, shelf, from, to }: Props & { from: Candidate; to: Candidate }) {
+function Trail({ from, to }: { from: Candidate; to: Candidate }) {
+  const { content, part, shelf } = useBench()
   const navigate = useNavigate()
   const { lineupId } = useParams()
   const { get, set } = useAddress()

@@ -1,11 +1,9 @@
-import type { LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
-import type { Shelf } from '@sable/contract/shelf'
 import { layerAt } from '@sable/core/slicing/layers'
 import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import { Rotate3d, Table2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { KeyStrip } from '../../charts/KeyStrip'
+import { useBench } from '../../desk/bench'
 import { type ReadyDrawn, readyOf, useSurface } from '../../predictions/useDrawn'
 import { type Solid, SolidDrawing, type SolidView, solidView, type Touch } from '../../solids/SolidDrawing'
 import { TurnableFrame } from '../../solids/TurnableFrame'
@@ -19,18 +17,14 @@ import { OrientationsSheet } from '../part/OrientationsSheet'
 import { ChoosePair, type Pair, WithPair } from '../shell/CandidatePair'
 import { type MapKind, mapKinds, meansByLayer, type Range, rangeOf, readingAt } from './maps'
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
+/** The part wearing a map of what its surface will be like, for one candidate or two under one scale. */
+export function SurfaceView() {
+  const { content } = useBench()
+  return <WithPair candidates={content.candidates}>{(pair) => <Surface pair={pair} />}</WithPair>
 }
 
-/** The part wearing a map of what its surface will be like, for one candidate or two under one scale. */
-export const SurfaceView = (props: Props) => (
-  <WithPair candidates={props.content.candidates}>{(pair) => <Surface {...props} pair={pair} />}</WithPair>
-)
-
-function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
+function Surface({ pair }: { pair: Pair }) {
+  const { content, part, shelf } = useBench()
   const address = useAddress()
   const of = useSurface(pair.of, content, part, shelf)
   const beside = useSurface(pair.beside, content, part, shelf)
@@ -93,7 +87,7 @@ function Surface({ content, part, shelf, pair }: Props & { pair: Pair }) {
         </p>
       </div>
       {table && first && <MapTable ready={ready} onClose={() => setTable(false)} />}
-      {lying && <OrientationsSheet content={content} part={part} shelf={shelf} onClose={() => setLying(false)} />}
+      {lying && <OrientationsSheet onClose={() => setLying(false)} />}
     </section>
   )
 }

@@ -11,6 +11,7 @@ import { useNavigate, useParams } from 'react-router'
 import { asRefusal } from '../../api/asRefusal'
 import { actOnSearch } from '../../api/searches'
 import { KeyStrip } from '../../charts/KeyStrip'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { addCandidate, nextName, setPlacement, setPurpose } from '../../desk/edits'
 import { useForecasts } from '../../predictions/predictionStore'
@@ -34,14 +35,13 @@ interface Props {
   readonly secondsLeft: number | undefined
   readonly away: boolean
   readonly searches: readonly Search[]
-  readonly content: LineupContent
-  readonly shelf: Shelf
   readonly onRemove: () => void
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** What a search has found so far: drawn, limited, looked into, and taken over. */
-export function FoundView({ search, variants, secondsLeft, away, searches, content, shelf, onRemove, onRefusal }: Props) {
+export function FoundView({ search, variants, secondsLeft, away, searches, onRemove, onRefusal }: Props) {
+  const { content, shelf } = useBench()
   const navigate = useNavigate()
   const address = useAddress()
   const { lineupId } = useParams()

@@ -10,6 +10,7 @@ import { limitsOf, type Objective, usually } from '@sable/core/search/figures'
 import type { Dimension } from '@sable/core/search/space'
 import { Plus, X } from 'lucide-react'
 import { useMemo, useState } from 'react'
+import { useBench } from '../../desk/bench'
 import { Button, IconButton } from '../../ui/Button'
 import { Checkbox } from '../../ui/Checkbox'
 import { Menu, MenuItem, MenuLabel } from '../../ui/Menu'
@@ -34,16 +35,15 @@ const usual: readonly Draft[] = [
 ]
 
 interface Props {
-  readonly content: LineupContent
   readonly lineupId: string
-  readonly shelf: Shelf
   /** What was asked for last, to begin from. */
   readonly before: SearchSpec | undefined
   readonly onBegin: (spec: SearchSpec) => Promise<void>
 }
 
 /** What may vary, what matters, and how much is to be tried. */
-export function SearchForm({ content, lineupId, shelf, before, onBegin }: Props) {
+export function SearchForm({ lineupId, before, onBegin }: Props) {
+  const { content, shelf } = useBench()
   const [baseId, setBaseId] = useState(content.candidates[0]?.id ?? '')
   const [drafts, setDrafts] = useState<readonly Draft[]>(() => (before ? before.dimensions.map(asDraft) : usual))
   const [objectives, setObjectives] = useState<readonly Objective[]>(

@@ -1,7 +1,4 @@
-import type { LineupContent } from '@sable/contract/lineup'
-import type { StoredPart } from '@sable/contract/part'
 import type { SearchSpec } from '@sable/contract/search'
-import type { Shelf } from '@sable/contract/shelf'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useParams } from 'react-router'
@@ -15,14 +12,8 @@ import { FoundView } from './FoundView'
 import { SearchForm } from './SearchForm'
 import { useSearch } from './useSearch'
 
-interface Props {
-  readonly content: LineupContent
-  readonly part: StoredPart
-  readonly shelf: Shelf
-}
-
 /** Searches of this lineup: asked for, watched, and looked through. */
-export function TradeoffsView({ content, shelf }: Props) {
+export function TradeoffsView() {
   const { lineupId = '' } = useParams()
   const address = useAddress()
   const queries = useQueryClient()
@@ -75,8 +66,6 @@ export function TradeoffsView({ content, shelf }: Props) {
           secondsLeft={watched.secondsLeft}
           away={watched.away}
           searches={list.data ?? []}
-          content={content}
-          shelf={shelf}
           onRemove={() => void remove()}
           onRefusal={setRefusal}
         />
@@ -87,7 +76,7 @@ export function TradeoffsView({ content, shelf }: Props) {
               <Button onClick={() => address.set({ search: undefined })}>Back to what was found</Button>
             </ViewBar>
           )}
-          <SearchForm content={content} lineupId={lineupId} shelf={shelf} before={list.data[0]?.spec} onBegin={begin} />
+          <SearchForm lineupId={lineupId} before={list.data[0]?.spec} onBegin={begin} />
         </>
       ) : (
         <p role="status" className="m-auto p-8 text-muted">

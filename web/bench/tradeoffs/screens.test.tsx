@@ -5,8 +5,8 @@ import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { choose } from '../../testing/choose'
-import { Surroundings } from '../../testing/LedgerOnDesk'
-import { candidateOf, lineupOf, shelf } from '../../testing/lineups'
+import { BenchOn, Surroundings } from '../../testing/LedgerOnDesk'
+import { candidateOf, lineupOf } from '../../testing/lineups'
 import { FoundBar } from './FoundBar'
 import { PointPanel } from './PointPanel'
 import { type Box, limitOn, namedOf, type Point, pointsOf, withLimit } from './plot'
@@ -51,7 +51,11 @@ const user = userEvent.setup()
 describe('asking for a search', () => {
   const begun = vi.fn<(spec: SearchSpec) => Promise<void>>(async () => {})
   const form = (before?: SearchSpec) =>
-    render(<SearchForm content={lineupOf()} lineupId={lineupOf().id} shelf={shelf} before={before} onBegin={begun} />)
+    render(
+      <BenchOn content={lineupOf()}>
+        <SearchForm lineupId={lineupOf().id} before={before} onBegin={begun} />
+      </BenchOn>,
+    )
   const search = (): HTMLButtonElement => screen.getByRole('button', { name: 'Search' })
   beforeEach(() => begun.mockClear())
 

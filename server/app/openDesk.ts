@@ -1,0 +1,98 @@
+import { join } from 'node:path'
+import type { Express } from 'express'
+import type { Sequelize } from 'sequelize'
+import type { DatabaseAddress } from '../database/connect'
+import { type Marks, marksIn } from '../database/marks'
+import { migrate } from '../database/migrations/migrate'
+import { defineModels, type Models } from '../database/models'
+import { type Backups, createBackups } from '../features/backup/backupDesk'
+import { backupRoutes } from '../features/backup/backupRoutes'
+import { lineupRoutes } from '../features/lineups/lineupRoutes'
+import { createLineupStore, type LineupStore } from '../features/lineups/lineupStore'
+import { partRoutes } from '../features/parts/partRoutes'
+import { createPartStore, type PartStore } from '../features/parts/partStore'
+import type { PartReader } from '../features/parts/readInProcess'
+import { searchJob } from '../features/searches/searchJob'
+import { searchRoutes } from '../features/searches/searchRoutes'
+import { createSearchStore, type SearchStore } from '../features/searches/searchStore'
+import { setAsideRoutes } from '../features/setAside/setAsideRoutes'
+import { shelfRoutes } from '../features/shelf/shelfRoutes'
+import { createShelfStore, type ShelfStore } from '../features/shelf/shelfStore'
+import { jobRoutes } from '../jobs/jobRoutes'
+import { JobRunner } from '../jobs/jobRunner'
+import { createJobStore, type JobStore } from '../jobs/jobStore'
+import type { OpenLanes } from '../jobs/lanes'
+import { createApp } from './createApp'
+
+/** What a desk stands on. */
+export interface DeskGround {
+  readonly sequelize: Sequelize
+  readonly address: DatabaseAddress
+  /** Where uploads lie until they are read, and where backups are kept. */
+  readonly uploadFolder: string
+  readonly backupFolder: string
+  readonly read: PartReader
+  readonly lanes: OpenLanes
+  readonly port: number
+  /** What lets people in, on a desk that is private. */
+  readonly token?: string | undefined
+  /** Folder of the built interface; absent in tests of the API alone. */
+  readonly webRoot?: string
+}
+
+export interface Desk {
+  readonly models: Models
+  readonly marks: Marks
+  readonly parts: PartStore
+  readonly shelf: ShelfStore
+  readonly lineups: LineupStore
+  readonly searches: SearchStore
+  readonly jobs: JobStore
+  readonly jobRunner: JobRunner
+  /** Another runner of the same jobs, on other lanes. */
+  readonly runnerOn: (lanes: OpenLanes) => JobRunner
+  readonly backups: Backups
+  readonly app: Express
+}
+
+/**
+ * Puts the server together, feature by feature: the one place where a new one is made and gets its address.
+ *
+ * @throws NewerDatabase before anything is written
+ */
+export async function openDesk(ground: DeskGround): Promise<Desk> {
+  const { sequelize, address, uploadFolder, backupFolder, read, lanes, port, token, webRoot } = ground
+  await migrate(sequelize)
+  const models = defineModels(sequelize)
+  const marks = marksIn(models)
+  const parts = createPartStore(sequelize, models, read)
+  const shelf = createShelfStore(sequelize, models)
+  const lineups = createLineupStore(sequelize, models)
+  const jobs = createJobStore(models)
+  const searches = createSearchStore(sequelize, models, shelf, jobs)
+  const runnerOn = (own: OpenLanes): JobRunner => new JobRunner(jobs, { search: searchJob(searches, parts, own) })
+  const jobRunner = runnerOn(lanes)
+  const backups = createBackups(sequelize, address, backupFolder)
+  const { routes: backup, refuseWrites } = backupRoutes(backups, jobRunner, uploadFolder)
+  const app = createApp({
+    sequelize,
+    port,
+    token,
+    ...(webRoot === undefined ? {} : { webRoot }),
+    // While a backup is put back nothing else is written, so that comes first.
+    routes: [
+      ['/api/backup', backup],
+      ['/api', refuseWrites],
+      ['/api/shelf', shelfRoutes(shelf)],
+      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches })],
+      ['/api/searches', searchRoutes(searches, jobRunner)],
+      ['/api/jobs', jobRoutes(jobs)],
+      ['/api/parts', partRoutes(parts, uploadFolder)],
+      ['/api/lineups', lineupRoutes(lineups)],
+    ],
+  })
+  return { models, marks, parts, shelf, lineups, searches, jobs, jobRunner, runnerOn, backups, app }
+}
+
+/** Folders of a desk within its data folder. */
+export const foldersIn = (dataFolder: string) => ({ uploadFolder: join(dataFolder, 'uploads'), backupFolder: join(dataFolder, 'backups') })

@@ -36,6 +36,7 @@ test('why a figure is what it is, and what would move it', async ({ page }) => {
   await ledger.value('strength', 0).click()
   await page.getByRole('button', { name: 'Try single changes' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Computing' })).toHaveCount(0, { timeout: 60_000 })
+  await expect(page.getByRole('dialog').getByRole('status')).toHaveCount(0, { timeout: 60_000 })
   await page.screenshot({ path: picture('why') })
 })
 

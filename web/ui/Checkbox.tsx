@@ -25,10 +25,10 @@ export function Checkbox({
       checked={checked}
       onCheckedChange={(to) => onChange(to === true)}
       {...(name === undefined ? {} : { 'aria-label': name })}
-      className="flex size-4 shrink-0 items-center justify-center rounded-[3px] border border-strong bg-sunk data-[state=checked]:border-lantern data-[state=checked]:bg-lantern"
+      className="flex size-4 shrink-0 items-center justify-center rounded-[3px] border border-strong bg-sunk"
     >
       <Radix.Indicator>
-        <Check className="size-3 text-ground" strokeWidth={3.5} aria-hidden />
+        <Check className="size-3.5 text-lantern-ink" strokeWidth={3} aria-hidden />
       </Radix.Indicator>
     </Radix.Root>
   )

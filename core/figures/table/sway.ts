@@ -5,9 +5,9 @@ const plain = { unit: 'mm', per: 1, digits: 3 }
 export const sway: Figure = {
   ...row(
     'sway',
-    'Sway at the top',
+    'Sway',
     'mm',
-    'How far the part gives way under the nozzle’s side force of half a newton (assumed), and from which height on that shows.',
+    'How far the part gives way at its top under the nozzle’s side force of half a newton (assumed), and from which height on that shows.',
     'less',
     ({ sway }) => ({
       // Less than a micrometre is none, whatever it is compared with.
@@ -21,7 +21,8 @@ export const sway: Figure = {
   noun: 'sway',
   plain,
   value: (p) => p.sway.topMm,
-  shown: inPlain(plain),
+  // Less than a micrometre is none.
+  shown: (mm) => (mm < 0.001 ? 'none' : inPlain(plain)(mm)),
   explain: (p, { material, constants }) => ({
     equation: 'δ = ∫ F·(z − s)² / (E·I(s)) ds',
     terms: [

@@ -34,6 +34,8 @@ export interface NumberSetting extends Common {
   readonly whole: boolean
   /** Common practice for a 0.4 mm bore, used where neither printer, nozzle, material nor profile says otherwise. */
   readonly fallback: number
+  /** What 0 says where it is no number of its own. */
+  readonly zero?: string
 }
 
 export interface ChoiceSetting<C extends string = string> extends Common {

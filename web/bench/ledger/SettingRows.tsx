@@ -162,7 +162,7 @@ const SettingCell = memo(function SettingCell({
               {!own && <span className="sr-only"> {origin}</span>}
             </span>
             {/* Figures without a unit leave its room free, so that all stand under each other. */}
-            {row.kind === 'setting' && <span className="w-9 shrink-0 text-[11px] text-muted">{unit}</span>}
+            {row.kind === 'setting' && <span className="w-9 shrink-0 text-[11px] text-muted">{/\d/.test(cell.text) ? unit : ''}</span>}
           </div>
         )
       )}

@@ -136,6 +136,7 @@ function resolvedValues(candidate: Candidate, shelf: Shelf): Record<string, Omit
 /** A value as it stands in a cell: as many decimals as its step has, so that columns line up. */
 export function formatValue(setting: Setting, value: number | string): string {
   if (typeof value === 'string' || setting.kind === 'choice') return inWords(String(value))
+  if (value === 0 && setting.zero !== undefined) return setting.zero
   const digits = setting.step >= 1 ? 0 : (String(setting.step).split('.')[1]?.length ?? 0)
   const shown = value.toFixed(digits)
   return Number(shown) === value ? shown : String(value)

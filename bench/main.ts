@@ -9,7 +9,7 @@ import { place } from '@sable/core/mesh/place'
 import { weld } from '@sable/core/mesh/weld'
 import { planMotion } from '@sable/core/motion/planMotion'
 import { Crew } from '@sable/core/pipeline/crew/crew'
-import { limbsTask, openTravelTask, physicsTask, sectionsTask, surfaceTask, uprightTask } from '@sable/core/pipeline/figureTasks'
+import { loadPathTask, openTravelTask, physicsTask, sectionsTask, surfaceTask, uprightTask } from '@sable/core/pipeline/figureTasks'
 import { layDown } from '@sable/core/pipeline/layDown'
 import { predict, predictWork } from '@sable/core/pipeline/predict'
 import { StageCache } from '@sable/core/pipeline/stageCache'
@@ -111,7 +111,7 @@ async function predictions(model: BenchModel): Promise<void> {
 }
 
 /** Stages of the physics, which come on top of a prediction of time and filament. */
-const physicsTasks = [physicsTask, uprightTask, openTravelTask, limbsTask, sectionsTask, surfaceTask]
+const physicsTasks = [physicsTask, uprightTask, openTravelTask, loadPathTask, sectionsTask, surfaceTask]
 
 /** Work whose tasks tell how long they took. */
 function* timed<T>(work: Work<T>, onTask: (name: string, ms: number) => void): Work<T> {

@@ -5,7 +5,7 @@ import { measureSize } from './measure'
 import { sixOrientations } from './orientations'
 import { place, rotationMatrix } from './place'
 
-describe('six ways to lie', () => {
+describe('six orientations', () => {
   it('turn a block so that each of its sides comes down, exactly', () => {
     const ways = sixOrientations({ scale: 1, rotateDeg: [0, 0, 0] })
     const sizes = ways.map(({ placement }) => measureSize(place(blockMesh(30, 20, 10), placement)))

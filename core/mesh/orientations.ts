@@ -1,6 +1,6 @@
 import { type Placement, rotationMatrix } from './place'
 
-/** A way to lie: which side of the part, as it lies now, comes down. */
+/** A orientation: which side of the part, as it lies now, comes down. */
 export interface Orientation {
   readonly name: string
   readonly placement: Placement

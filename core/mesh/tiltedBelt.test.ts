@@ -10,7 +10,7 @@ import { blockMesh } from '../testing/solids'
 import { toBeltAxes } from '../toolpath/beltAxes'
 import { chooseSeams } from '../toolpath/chooseSeams'
 import { copyPlaces } from '../toolpath/copyPaths'
-import { pathsWork } from '../toolpath/layPaths'
+import { toolpathWork } from '../toolpath/layPaths'
 import { code, ToolpathBuilder } from '../toolpath/toolpath'
 import { doAlone } from '../work/doAlone'
 import { measureVolume } from './measure'
@@ -24,7 +24,7 @@ async function timeOnBelt(length: number, values: SettingValues, overrides: read
   const { mesh, belt } = toBeltFrame(blockMesh(20, length, 15), 45)
   const layers = { ...slice(mesh, () => settings, kernel), belt }
   const regions = findRegions(layers, new Scopes(settings), 0.4, kernel)
-  const { path } = doAlone(pathsWork(layers, regions, chooseSeams(layers, regions, scopes), scopes), kernel)
+  const { path } = doAlone(toolpathWork(layers, regions, chooseSeams(layers, regions, scopes), scopes), kernel)
   const planned = new Scopes(settings, overrides, path.sets)
   return planMotion(path, (scope) => planned.settingsOf(scope), setup.printer).layerTime.reduce((sum, time) => sum + time, 0)
 }

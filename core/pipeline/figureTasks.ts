@@ -9,7 +9,7 @@ import { unproppedTops } from '../physics/finish/unproppedTops'
 import { physicsFigures } from '../physics/physicsFigures'
 import type { Direction } from '../physics/strength/direction'
 import type { Grip } from '../physics/strength/grip'
-import { type AxisLimbs, limbsAlong, limbsByAxis } from '../physics/strength/limbsByAxis'
+import { type AxisLoadPath, loadPathAlong, loadPathByAxis } from '../physics/strength/loadPathByAxis'
 import { findObliqueSections } from '../physics/strength/oblique'
 import { type Axis, type Box, findSections, type SectionSettingsOf } from '../physics/strength/sections'
 import { outlinesOf } from '../physics/strength/stretches'
@@ -38,8 +38,8 @@ export const surfaceTask = task('surface', ({ mesh, layers, settings, overrides,
   surfaceFigures(mesh, layers, treatmentOf(new Scopes(settings, overrides), layers), finish),
 )
 
-export const limbsTask = task('limbs', ({ layers, grip }: { readonly layers: Layers; readonly grip: Grip }) =>
-  limbsByAxis(outlinesOf(layers), grip),
+export const loadPathTask = task('loadPath', ({ layers, grip }: { readonly layers: Layers; readonly grip: Grip }) =>
+  loadPathByAxis(outlinesOf(layers), grip),
 )
 
 /** What sections read of a profile, wherever it holds. */
@@ -57,10 +57,10 @@ interface AcrossAxis extends Sectioned {
   readonly path: Toolpath
   readonly axis: Axis
   readonly box: Box
-  readonly limbs: AxisLimbs | undefined
+  readonly loadPath: AxisLoadPath | undefined
 }
-export const sectionsTask = task('sections', ({ path, axis, box, limbs, ...read }: AcrossAxis) =>
-  findSections(path, axis, sectionsIn(read, path), box, limbs),
+export const sectionsTask = task('sections', ({ path, axis, box, loadPath, ...read }: AcrossAxis) =>
+  findSections(path, axis, sectionsIn(read, path), box, loadPath),
 )
 
 interface AcrossDirection extends Sectioned {
@@ -70,7 +70,7 @@ interface AcrossDirection extends Sectioned {
   readonly grip: Grip
 }
 export const obliqueTask = task('oblique', ({ path, layers, direction, grip, ...read }: AcrossDirection) =>
-  findObliqueSections(path, direction, sectionsIn(read, path), limbsAlong(outlinesOf(layers), direction, grip)),
+  findObliqueSections(path, direction, sectionsIn(read, path), loadPathAlong(outlinesOf(layers), direction, grip)),
 )
 
 interface Timed {

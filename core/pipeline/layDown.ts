@@ -19,7 +19,7 @@ import { sliceWork } from '../slicing/slice'
 import { toBeltAxes } from '../toolpath/beltAxes'
 import { chooseSeams } from '../toolpath/chooseSeams'
 import { copyPaths } from '../toolpath/copyPaths'
-import { type LaidPath, pathsWork } from '../toolpath/layPaths'
+import { type LaidPath, toolpathWork } from '../toolpath/layPaths'
 import type { Toolpath } from '../toolpath/toolpath'
 import { doAlone, type OnProgress } from '../work/doAlone'
 import type { Work } from '../work/work'
@@ -121,7 +121,7 @@ export function* layOutWork(sliced: Sliced, setup: Setup, { cache, overrides = [
   const scopes = visibleTo('toolpath', settings, overrides)
   const seamsKey = stageKey('seams', regionsKey, [settings.seam, seamsOfPlaces(overrides)])
   const seams = cache.get('seams', seamsKey, () => chooseSeams(layers, regions, scopes))
-  const laid = yield* cache.getFrom('toolpath', pathKey, () => pathsWork(layers, regions, seams, scopes))
+  const laid = yield* cache.getFrom('toolpath', pathKey, () => toolpathWork(layers, regions, seams, scopes))
   const path = cache.get('copies', pathKey, () => {
     const copied = copyPaths(laid.path, sizeMm, settings, layers.belt)
     return layers.belt ? toBeltAxes(copied, layers.belt) : copied

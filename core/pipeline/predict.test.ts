@@ -82,7 +82,7 @@ describe('the chain of stages', () => {
     const treats = ['ironing', 'supports'].includes(name) ? ['surface'] : []
     const regions = ['regions', 'seams', 'lostPieces', ...treats, ...toolpath]
     if (name === 'seam') toolpath.push('seams')
-    const below: Record<Stage, string[]> = { layers: ['layers', 'surface', 'limbs', ...regions], regions, toolpath, motion, figures }
+    const below: Record<Stage, string[]> = { layers: ['layers', 'surface', 'loadPath', ...regions], regions, toolpath, motion, figures }
     expect([...computedStages(another(name), cache)].sort()).toEqual(below[definitionOf(name).stage].sort())
   })
 

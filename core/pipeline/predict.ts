@@ -33,7 +33,7 @@ import { filamentLength, massOf } from '../units/flow'
 import { doAlone } from '../work/doAlone'
 import { atOnce, justOne, type Task, type Work } from '../work/work'
 import {
-  limbsTask,
+  loadPathTask,
   obliqueTask,
   openTravelTask,
   physicsTask,
@@ -135,8 +135,8 @@ export function* predictWork(
   const figure = <I, R>(key: string, reads: unknown, task: Task<I, R>, input: I): Work<R> =>
     cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
 
-  const [limbs, surface, laidDown] = yield* atOnce(
-    figure(layersKey, grip, limbsTask, { layers, grip }),
+  const [loadPath, surface, laidDown] = yield* atOnce(
+    figure(layersKey, grip, loadPathTask, { layers, grip }),
     figure(layersKey, [treated(settings, overrides), finish], surfaceTask, { mesh, layers, settings, overrides, finish }),
     layOutWork(sliced, setup, known),
   )
@@ -151,7 +151,7 @@ export function* predictWork(
   const box = cache.get('box', pathKey, () => boxOf(single))
   const across = (axis: Axis): Work<Sections> =>
     cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis, infillStiffness]), () =>
-      justOne(sectionsTask, { path: single, axis, ...inSections, box, limbs: limbs[axis] }),
+      justOne(sectionsTask, { path: single, axis, ...inSections, box, loadPath: loadPath[axis] }),
     )
   const [physics, x, y, z, planned, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
     figure(

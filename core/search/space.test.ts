@@ -35,7 +35,7 @@ describe('the space of a search', () => {
     )
     const ordered = inOrderOfReuse(all, dimensions)
     const changes = (d: number) => ordered.filter((variant, i) => i > 0 && variant[d] !== ordered[i - 1]![d]).length
-    // Two ways to lie, three heights each, two speeds each, two materials each.
+    // Two orientations, three heights each, two speeds each, two materials each.
     expect([changes(3), changes(1), changes(0), changes(2)]).toEqual([1, 5, 11, 23])
     expect(new Set(ordered.map(String)).size).toBe(24)
   })

@@ -25,7 +25,7 @@ export const dimensionSchema = z.discriminatedUnion('kind', [
       .max(MOST_CHOICES),
   }),
   z.object({ kind: z.enum(['printer', 'nozzle', 'material', 'spool']), keys }),
-  /** Ways to lie, by their names. */
+  /** Orientations, by their names. */
   z.object({ kind: z.literal('orientation'), ways: keys }),
 ])
 export type Dimension = z.infer<typeof dimensionSchema>

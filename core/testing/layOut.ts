@@ -5,7 +5,7 @@ import { findRegions, type Regions } from '../regions/findRegions'
 import type { Layers } from '../slicing/layers'
 import { slice } from '../slicing/slice'
 import { chooseSeams } from '../toolpath/chooseSeams'
-import { type LaidPath, pathsWork } from '../toolpath/layPaths'
+import { type LaidPath, toolpathWork } from '../toolpath/layPaths'
 import type { Toolpath } from '../toolpath/toolpath'
 import { doAlone } from '../work/doAlone'
 import { testKernel } from './kernel'
@@ -29,6 +29,6 @@ export async function layOut(mesh: Mesh, values: SettingValues = {}, overrides: 
   const layers = slice(mesh, (z) => scopes.settingsOf(scopes.ofLayer(z)), kernel)
   const regions = findRegions(layers, scopes, 0.4, kernel)
   const seams = chooseSeams(layers, regions, scopes)
-  const laid = doAlone(pathsWork(layers, regions, seams, scopes), kernel)
+  const laid = doAlone(toolpathWork(layers, regions, seams, scopes), kernel)
   return { settings, scopes: new Scopes(settings, overrides, laid.path.sets), layers, regions, seams, laid, path: laid.path }
 }

@@ -10,9 +10,9 @@ import { patchesOn, scopeOn, zonesOf } from '../regions/zones'
 import type { Layers } from '../slicing/layers'
 import { findIslands } from './islands'
 import type { Pen } from './pen'
-import { ChainPiece, LinePiece, layNearestFirst, type Piece, type Stroke, takeNearest } from './pieces'
+import { type Bead, ChainStroke, LineStroke, layNearestFirst, type Stroke, takeNearest } from './strokes'
 import { code } from './toolpath'
-import { anchorOf, layWallLines, type WallLine } from './wallPieces'
+import { anchorOf, layWallLines, type WallLine } from './wallLines'
 
 /** Skins run across the walls at this angle, turned by a right angle from layer to layer. */
 export const FILL_ANGLE = Math.PI / 4
@@ -49,32 +49,37 @@ class LayerLayer {
   lay(): void {
     const { layer, pen, settings } = this
     const { layers, regions, seams } = this.plan
-    if (layer === 0) for (const piece of this.footPieces()) piece.lay(pen)
-    layNearestFirst(this.supportPieces(), pen)
+    if (layer === 0) for (const stroke of this.footStrokes()) stroke.lay(pen)
+    layNearestFirst(this.supportStrokes(), pen)
     const islands = findIslands(layers.outlines, layer)
     const waiting = Array.from({ length: Math.max(1, islands.count) }, () => ({
       loops: [] as WallLine[],
-      pieces: [] as Piece[],
+      strokes: [] as Stroke[],
     }))
     for (const wall of this.wallLines()) waiting[islands.find(...anchorOf(wall))]!.loops.push(wall)
-    const pieces = [...this.strandPieces(regions.thin, code.thin), ...this.skinPieces(), ...this.bridgePieces(), ...this.infillPieces()]
-    for (const piece of pieces) waiting[islands.find(...piece.anchor)]!.pieces.push(piece)
-    const left = waiting.filter(({ loops, pieces }) => loops.length + pieces.length > 0)
+    const strokes = [
+      ...this.strandStrokes(regions.thin, code.thin),
+      ...this.skinStrokes(),
+      ...this.bridgeStrokes(),
+      ...this.infillStrokes(),
+    ]
+    for (const stroke of strokes) waiting[islands.find(...stroke.anchor)]!.strokes.push(stroke)
+    const left = waiting.filter(({ loops, strokes }) => loops.length + strokes.length > 0)
     while (left.length > 0) {
-      const { loops, pieces } = takeNearest(left, (island) => this.nearness(island))
+      const { loops, strokes } = takeNearest(left, (island) => this.nearness(island))
       layWallLines(loops, settings, seams, this.width, pen)
       for (const features of [[code.thin], [code.bridge, code.skin], [code.infill]])
         layNearestFirst(
-          pieces.filter(({ feature }) => features.includes(feature)),
+          strokes.filter(({ feature }) => features.includes(feature)),
           pen,
         )
     }
-    layNearestFirst(this.ironingPieces(), pen)
+    layNearestFirst(this.ironingStrokes(), pen)
   }
 
-  private nearness({ loops, pieces }: { readonly loops: readonly WallLine[]; readonly pieces: readonly Piece[] }): number {
+  private nearness({ loops, strokes }: { readonly loops: readonly WallLine[]; readonly strokes: readonly Stroke[] }): number {
     const { atX, atY } = this.pen
-    if (loops.length === 0) return pieces.reduce((least, piece) => Math.min(least, piece.nearness(atX, atY)), Infinity)
+    if (loops.length === 0) return strokes.reduce((least, stroke) => Math.min(least, stroke.nearness(atX, atY)), Infinity)
     return loops.reduce((least, wall) => {
       const [x, y] = anchorOf(wall)
       return Math.min(least, (x - atX) ** 2 + (y - atY) ** 2)
@@ -88,20 +93,20 @@ class LayerLayer {
       range(contours.groupStart[layer]!, contours.groupStart[layer + 1]!).map((polygon) => ({ contours, polygon, depth })),
     )
     const parts = wallParts.flatMap((strands, depth) =>
-      this.strandPieces(strands, depth === 0 ? code.outerWall : code.innerWall).map((piece) => ({ piece, depth })),
+      this.strandStrokes(strands, depth === 0 ? code.outerWall : code.innerWall).map((stroke) => ({ stroke, depth })),
     )
     return [...loops, ...parts]
   }
 
-  private stroke(feature: number, over: Partial<Stroke> = {}): Stroke {
+  private bead(feature: number, over: Partial<Bead> = {}): Bead {
     return { feature, width: this.width, height: this.height, flow: 1, ...over }
   }
 
-  private strandPieces({ xy, width, strandStart, groupStart, closed }: Strands, feature: number): LinePiece[] {
+  private strandStrokes({ xy, width, strandStart, groupStart, closed }: Strands, feature: number): LineStroke[] {
     return range(groupStart[this.layer]!, groupStart[this.layer + 1]!).map((s) => {
       const from = strandStart[s]!
       const to = strandStart[s + 1]!
-      return new LinePiece(xy.subarray(2 * from, 2 * to), closed[s] === 1, this.stroke(feature), width.subarray(from, to))
+      return new LineStroke(xy.subarray(2 * from, 2 * to), closed[s] === 1, this.bead(feature), width.subarray(from, to))
     })
   }
 
@@ -110,8 +115,8 @@ class LayerLayer {
     contours: Contours,
     group: number,
     names: readonly SettingName[],
-    lay: (contours: Contours, group: number, settings: Settings, width: number) => Piece[],
-  ): Piece[] {
+    lay: (contours: Contours, group: number, settings: Settings, width: number) => Stroke[],
+  ): Stroke[] {
     const { layer, settings, width } = this
     const { layers, scopes, kernel } = this.plan
     const patches = patchesOn(layers, layer, scopes, (name) => names.includes(name))
@@ -122,16 +127,16 @@ class LayerLayer {
     })
   }
 
-  private skinPieces(): Piece[] {
+  private skinStrokes(): Stroke[] {
     return this.byZone(this.plan.regions.skin, this.layer, ['skinPattern', ...widthSettings], (contours, group, { skinPattern }, width) => {
-      const stroke = this.stroke(code.skin, { width })
+      const bead = this.bead(code.skin, { width })
       if (skinPattern === 'concentric')
-        return concentric(contours, group, width, width, this.plan.kernel).map(({ xy }) => new LinePiece(xy, true, stroke))
-      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, stroke, skinPattern === 'backAndForth')
+        return concentric(contours, group, width, width, this.plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))
+      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, bead, skinPattern === 'backAndForth')
     })
   }
 
-  private bridgePieces(): Piece[] {
+  private bridgeStrokes(): Stroke[] {
     const { bridges, bridgeAngle } = this.plan.regions
     const from = bridges.groupStart[this.layer]!
     const to = bridges.groupStart[this.layer + 1]!
@@ -141,12 +146,12 @@ class LayerLayer {
       const own = pick(bridges, from, to, (p) => bridgeAngle[p] === angle)
       return this.byZone(own, 0, ['bridgeFlow', ...widthSettings], (contours, group, { bridgeFlow }, width) =>
         // Bridges do not turn from layer to layer.
-        this.filled(contours, group, 'lines', 1, angle, this.stroke(code.bridge, { width, flow: bridgeFlow / 100 }), true, 0),
+        this.filled(contours, group, 'lines', 1, angle, this.bead(code.bridge, { width, flow: bridgeFlow / 100 }), true, 0),
       )
     })
   }
 
-  private infillPieces(): Piece[] {
+  private infillStrokes(): Stroke[] {
     const { infill, thick, thickHeight } = this.plan.regions
     const high = thickHeight[this.layer]!
     return [
@@ -155,7 +160,7 @@ class LayerLayer {
     ]
   }
 
-  private infillOf(all: Contours, turn: number, over: Partial<Stroke>): Piece[] {
+  private infillOf(all: Contours, turn: number, over: Partial<Bead>): Stroke[] {
     const names: readonly SettingName[] = [
       'infillPattern',
       'infillDensity',
@@ -167,48 +172,35 @@ class LayerLayer {
     return this.byZone(all, this.layer, names, (contours, group, settings, width) => {
       const { infillPattern, infillDensity, infillAngle, infillShiftX, infillShiftY } = settings
       const shift = [infillShiftX, infillShiftY] as const
-      const stroke = this.stroke(code.infill, { width, ...over })
-      return this.filled(
-        contours,
-        group,
-        infillPattern,
-        infillDensity / 100,
-        infillAngle * DEGREE,
-        stroke,
-        infillDensity >= 100,
-        turn,
-        shift,
-      )
+      const bead = this.bead(code.infill, { width, ...over })
+      return this.filled(contours, group, infillPattern, infillDensity / 100, infillAngle * DEGREE, bead, infillDensity >= 100, turn, shift)
     })
   }
 
-  private ironingPieces(): Piece[] {
+  private ironingStrokes(): Stroke[] {
     return this.byZone(this.plan.regions.ironed, this.layer, ['ironingSpacing', 'ironingFlow'], (contours, group, settings) => {
       // The plastic that is pressed out is a share of a full line; lines stand closer than that line is wide.
-      const stroke = this.stroke(code.ironing, { width: settings.ironingSpacing, flow: settings.ironingFlow / 100 })
-      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, stroke, true, this.layer + 1)
+      const bead = this.bead(code.ironing, { width: settings.ironingSpacing, flow: settings.ironingFlow / 100 })
+      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, bead, true, this.layer + 1)
     })
   }
 
-  private supportPieces(): Piece[] {
+  private supportStrokes(): Stroke[] {
     const { supportPattern, supportDensity, supports } = this.settings
     const { body, roof } = this.plan.regions.support
     const density = supportDensity / 100
     const rims = supports === 'branching' ? concentric(body, this.layer, this.width, Infinity, this.plan.kernel) : []
     const pattern = supportPattern === 'backAndForth' ? 'lines' : supportPattern
-    const dense = this.filled(roof, this.layer, 'lines', 1, FILL_ANGLE, this.stroke(code.supportRoof), true)
-    if (supports === 'branching') return [...rims.map(({ xy }) => new LinePiece(xy, true, this.stroke(code.support))), ...dense]
-    return [
-      ...this.filled(body, this.layer, pattern, density, 0, this.stroke(code.support), supportPattern === 'backAndForth', 0),
-      ...dense,
-    ]
+    const dense = this.filled(roof, this.layer, 'lines', 1, FILL_ANGLE, this.bead(code.supportRoof), true)
+    if (supports === 'branching') return [...rims.map(({ xy }) => new LineStroke(xy, true, this.bead(code.support))), ...dense]
+    return [...this.filled(body, this.layer, pattern, density, 0, this.bead(code.support), supportPattern === 'backAndForth', 0), ...dense]
   }
 
-  private footPieces(): Piece[] {
+  private footStrokes(): Stroke[] {
     const { foot } = this.plan.regions
     return Array.from({ length: foot.polygonStart.length - 1 }, (_, p) => {
       const xy = foot.xy.subarray(2 * foot.polygonStart[p]!, 2 * foot.polygonStart[p + 1]!)
-      return new LinePiece(xy, true, this.stroke(code.foot))
+      return new LineStroke(xy, true, this.bead(code.foot))
     })
   }
 
@@ -218,17 +210,17 @@ class LayerLayer {
     pattern: Pattern,
     density: number,
     angle: number,
-    stroke: Stroke,
+    bead: Bead,
     joined: boolean,
     turn = this.layer,
     [shiftX, shiftY]: readonly [number, number] = [0, 0],
-  ): Piece[] {
+  ): Stroke[] {
     const z = this.plan.layers.top[this.layer]!
-    const request = { pattern, width: stroke.width, density, angle, shiftX, shiftY, layer: turn, z }
+    const request = { pattern, width: bead.width, density, angle, shiftX, shiftY, layer: turn, z }
     const { chains, lines } = fillRegion(contours, group, request, this.plan.kernel)
     return [
-      ...chains.map(({ lines: own, chain }) => new ChainPiece(own, chain, stroke, joined)),
-      ...lines.map(({ xy, closed }) => new LinePiece(xy, closed, stroke)),
+      ...chains.map(({ lines: own, chain }) => new ChainStroke(own, chain, bead, joined)),
+      ...lines.map(({ xy, closed }) => new LineStroke(xy, closed, bead)),
     ]
   }
 }

@@ -22,7 +22,7 @@ export interface LaidPath {
  *
  * @param seams point at which each outermost wall begins, one a polygon (`chooseSeams`)
  */
-export function* pathsWork(layers: Layers, regions: Regions, seams: Uint32Array, scopes: Scopes): Work<LaidPath> {
+export function* toolpathWork(layers: Layers, regions: Regions, seams: Uint32Array, scopes: Scopes): Work<LaidPath> {
   const { settings, overrides } = scopes
   const propping = settings.infillPattern === 'topPropping' ? yield* justOne(propTops, { layers, regions, settings }) : undefined
   const blocks = blocksOf(layerCount(layers))

@@ -1,4 +1,4 @@
-import type { AxisLimbs } from '../physics/strength/limbsByAxis'
+import type { AxisLoadPath } from '../physics/strength/loadPathByAxis'
 
 /**
  * What of a part bears a load, seen along the part's rows and across the load's direction: for drawing, so limbs that lie over
@@ -26,8 +26,8 @@ const CELLS = 256
 const MARGIN = 0.75
 
 /** @param top of the part, mm: where sections are layers they reach up to it */
-export function bearsMask({ limbs, along, level, first, step }: AxisLimbs, top: number): BearsMask {
-  const { stretches, sectioning, bears } = limbs
+export function bearsMask({ loadPath, along, level, first, step }: AxisLoadPath, top: number): BearsMask {
+  const { stretches, sectioning, bears } = loadPath
   const { rows, layers, start, low, high } = stretches
   const byLayer = sectioning.placeStride !== 1
   const [acrossLow, acrossHigh] = byLayer ? [first - step / 2, first + (rows - 0.5) * step] : extentOf(low, high)

@@ -3,7 +3,7 @@ import type { Placement } from '../mesh/place'
 import { facetRoughnesses, treatmentOf } from '../physics/finish/surfaceFigures'
 import { type MoveTracks, moveTracks } from '../physics/physicsFigures'
 import { usualGrip } from '../physics/strength/grip'
-import { limbsByAxis } from '../physics/strength/limbsByAxis'
+import { loadPathByAxis } from '../physics/strength/loadPathByAxis'
 import { outlinesOf } from '../physics/strength/stretches'
 import { layDown, type PredictOptions, planFor } from '../pipeline/layDown'
 import { type Prediction, predict } from '../pipeline/predict'
@@ -57,7 +57,7 @@ export function fieldsOf(part: Part, placement: Placement, setup: Setup, values:
     sections: loadsByAxis(
       laid.single,
       sectionSettingsOf(settings, options.overrides, laid.single, constants),
-      limbsByAxis(outlinesOf(layers), options.load?.grip ?? usualGrip),
+      loadPathByAxis(outlinesOf(layers), options.load?.grip ?? usualGrip),
       material.strength.inLayer,
       tracks.bond,
       options.load?.grip,

@@ -4,7 +4,7 @@ import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
 import { frameOf } from '../physics/strength/direction'
 import { type Grip, usualGrip } from '../physics/strength/grip'
-import { type AxisLimbs, type LimbsByAxis, limbsAlong, limbsByAxis } from '../physics/strength/limbsByAxis'
+import { type AxisLoadPath, type LoadPathByAxis, loadPathAlong, loadPathByAxis } from '../physics/strength/loadPathByAxis'
 import { findObliqueSections, obliqueStrengthAt } from '../physics/strength/oblique'
 import { type Axis, axes, type SectionSettingsOf } from '../physics/strength/sections'
 import { type Cuts, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../physics/strength/strengthFigures'
@@ -52,13 +52,13 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
   const { direction, grip } = options.load ?? {}
   const outlines = outlinesOf(layers)
   const top = layers.top.at(-1) ?? 0
-  const limbs = limbsByAxis(outlines, grip ?? usualGrip)
+  const loadPath = loadPathByAxis(outlines, grip ?? usualGrip)
   const inSections = sectionSettingsOf(settings, options.overrides, single, constants)
-  const loads = loadsByAxis(single, inSections, limbs, inLayer, tracks.bond, grip)
-  const freeLimbs = direction && limbsAlong(outlines, direction, grip ?? usualGrip)
+  const loads = loadsByAxis(single, inSections, loadPath, inLayer, tracks.bond, grip)
+  const freeLimbs = direction && loadPathAlong(outlines, direction, grip ?? usualGrip)
   const free = direction && findObliqueSections(single, direction, inSections, freeLimbs)
   return {
-    axes: Object.fromEntries(axes.map((axis) => [axis, masked(loads[axis], limbs[axis], top)])) as unknown as LoadMap['axes'],
+    axes: Object.fromEntries(axes.map((axis) => [axis, masked(loads[axis], loadPath[axis], top)])) as unknown as LoadMap['axes'],
     ...(free
       ? {
           free: {
@@ -75,8 +75,8 @@ export function loadMap(part: Part, placement: Placement, setup: Setup, values: 
   }
 }
 
-const masked = (loads: SectionLoads, limbs: AxisLimbs | undefined, top: number): SectionLoads =>
-  limbs ? { ...loads, bears: bearsMask(limbs, top) } : loads
+const masked = (loads: SectionLoads, loadPath: AxisLoadPath | undefined, top: number): SectionLoads =>
+  loadPath ? { ...loads, bears: bearsMask(loadPath, top) } : loads
 
 /** What sections read of a candidate, in each scope of its path. */
 export function sectionSettingsOf(
@@ -93,12 +93,12 @@ export function sectionSettingsOf(
 export function loadsByAxis(
   path: Toolpath,
   settings: SectionSettingsOf,
-  limbs: LimbsByAxis,
+  loadPath: LoadPathByAxis,
   inLayer: number,
   bonds: Float64Array,
   grip?: Grip,
 ): Readonly<Record<Axis, SectionLoads>> {
-  const sections = sectionsByAxis(path, settings, limbs)
+  const sections = sectionsByAxis(path, settings, loadPath)
   const across = (axis: Axis): SectionLoads =>
     told(sections[axis], (section) => (axis === 'z' ? inLayer * bonds[section]! : inLayer), inLayer, grip)
   return Object.fromEntries(axes.map((axis) => [axis, across(axis)])) as unknown as Readonly<Record<Axis, SectionLoads>>

@@ -43,11 +43,11 @@ test('a program on each printer', async ({ page }) => {
   await page.screenshot({ path: picture('program') })
 })
 
-test('six ways to lie', async ({ page }) => {
+test('six orientations', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
-  await page.getByRole('button', { name: 'Lie and scale' }).click()
-  await page.getByRole('button', { name: 'Compare six ways to lie' }).click()
-  await expect(page.getByRole('table', { name: 'Six ways to lie' }).getByText('…')).toHaveCount(0, { timeout: 90_000 })
+  await page.getByRole('button', { name: 'Orientation and scale' }).click()
+  await page.getByRole('button', { name: 'Compare six orientations' }).click()
+  await expect(page.getByRole('table', { name: 'Six orientations' }).getByText('…')).toHaveCount(0, { timeout: 90_000 })
   await page.screenshot({ path: picture('orientations') })
 })

@@ -63,7 +63,7 @@ test('a part that does not fit the printer and one thinner than a line are told 
 test('the part can be scaled and turned', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
-  await page.getByRole('button', { name: 'Lie and scale' }).click()
+  await page.getByRole('button', { name: 'Orientation and scale' }).click()
   await page.getByRole('button', { name: 'Turn a quarter about x' }).click()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('region', { name: 'Part' })).toContainText('50.0 × 9.0 × 87.8')
@@ -81,7 +81,7 @@ test('the part is saved as it lies, as 3MF and as STL', async ({ page }) => {
   ] as const) {
     await page.getByRole('region', { name: 'Part' }).getByRole('button', { name: 'carry hook' }).click()
     const saving = page.waitForEvent('download')
-    await page.getByRole('menuitem', { name: `Save as it lies ${hint}` }).click()
+    await page.getByRole('menuitem', { name: `Save in this orientation ${hint}` }).click()
     const saved = await saving
     expect(saved.suggestedFilename()).toBe(`carry-hook.${ending}`)
     const bytes = readFileSync(await saved.path())
@@ -111,12 +111,12 @@ test('what the part is for decides the strength that is told and whether a candi
   await expect(page.getByRole('button', { name: /^Purpose: .*crush along Z.*under 25 min/ })).toBeVisible()
 })
 
-test('six ways to lie are computed side by side, and one is taken', async ({ page }) => {
+test('six orientations are computed side by side, and one is taken', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
-  await page.getByRole('button', { name: 'Lie and scale' }).click()
-  await page.getByRole('button', { name: 'Compare six ways to lie' }).click()
-  const table = page.getByRole('table', { name: 'Six ways to lie' })
+  await page.getByRole('button', { name: 'Orientation and scale' }).click()
+  await page.getByRole('button', { name: 'Compare six orientations' }).click()
+  const table = page.getByRole('table', { name: 'Six orientations' })
   await expect(table.getByText('…')).toHaveCount(0, { timeout: 90_000 })
   // Lying flat needs no supports; on its left side it does.
   const supports = (way: string) =>
@@ -128,7 +128,7 @@ test('six ways to lie are computed side by side, and one is taken', async ({ pag
   await expect(supports('on its left')).not.toHaveText('0.0 g')
   await table
     .getByRole('row', { name: /on its front/ })
-    .getByRole('button', { name: 'Lie so' })
+    .getByRole('button', { name: 'Use this' })
     .click()
   await expect(page.getByRole('region', { name: 'Part' })).toContainText('50.0 × 9.0 × 87.8')
   // The load keeps its place on the part.

@@ -2,8 +2,8 @@ import type { Material } from '../../shelf/material'
 import { code, isOfPart, moveCount, type Toolpath } from '../../toolpath/toolpath'
 import { type Direction, frameOf, type Vector } from './direction'
 import { type Grip, usualGrip } from './grip'
-import { bearsAt, isWhole } from './limbs'
-import type { AxisLimbs } from './limbsByAxis'
+import { bearsAt, isWhole } from './loadPath'
+import type { AxisLoadPath } from './loadPathByAxis'
 import { evenSlabs, inScope, isRim, type SectionSettingsOf, weightOfInfill, weightsOfInfill } from './sections'
 import { SlabSums } from './slabSums'
 import { type Cuts, figuresAlong, type LoadFigure, type LoadKind, type StrengthAt } from './strengthFigures'
@@ -25,7 +25,7 @@ export function findObliqueSections(
   path: Toolpath,
   direction: Direction,
   settings: SectionSettingsOf,
-  bearing?: AxisLimbs,
+  bearing?: AxisLoadPath,
 ): ObliqueSections {
   const { along, level, upright } = frameOf(direction)
   const { x, y, z, area, width, feature, scope } = path
@@ -39,7 +39,7 @@ export function findObliqueSections(
   const slabs = evenSlabs(extent(path, at), inScope(settings, 0).lineWidth)
   const count = slabs.at.length
   const [step, last] = [slabs.thickness[0]!, count - 1]
-  const limbs = bearing?.limbs
+  const loadPath = bearing?.loadPath
   const rows = slabs.at.map((mm) => (bearing ? Math.round((mm - bearing.first) / bearing.step) : -1))
   // Lines reach beyond their middles by half their width and, upward, half a layer: less than this, mm.
   const margin = 4
@@ -89,7 +89,7 @@ export function findObliqueSections(
       const inSlab = whole ? 1 : share
       const [du, dv] = [inSlab * (us[m + 1]! - us[m]!), inSlab * (vs[m + 1]! - vs[m]!)]
       const own = weighted * share
-      if (limbs && !isWhole(limbs, rows[slab]!) && !bearsAt(limbs, rows[slab]!, layer, u)) continue
+      if (loadPath && !isWhole(loadPath, rows[slab]!) && !bearsAt(loadPath, rows[slab]!, layer, u)) continue
       sums.add(slab, own, u, du, v, dv, halfU, halfV)
       if (layer < lowLayer[slab]!) lowLayer[slab] = layer
       if (layer > highLayer[slab]!) highLayer[slab] = layer

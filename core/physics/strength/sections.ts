@@ -1,8 +1,8 @@
 import type { Settings } from '../../profile/settings'
 import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../../toolpath/toolpath'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
-import { bearsAt, isWhole } from './limbs'
-import type { AxisLimbs } from './limbsByAxis'
+import { bearsAt, isWhole } from './loadPath'
+import type { AxisLoadPath } from './loadPathByAxis'
 import { type SlabFigures, SlabSums } from './slabSums'
 
 export const axes = ['x', 'y', 'z'] as const
@@ -40,12 +40,18 @@ const MOST_SECTIONS = 160
  * Sums lines up in slabs across the axis: along z the layers, along x and y even slabs. A line adds its volume over the
  * slab's thickness, so material is conserved whatever the direction of the line.
  */
-export function findSections(path: Toolpath, axis: Axis, settings: SectionSettingsOf, box: Box = boxOf(path), limbs?: AxisLimbs): Sections {
+export function findSections(
+  path: Toolpath,
+  axis: Axis,
+  settings: SectionSettingsOf,
+  box: Box = boxOf(path),
+  loadPath?: AxisLoadPath,
+): Sections {
   const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], inScope(settings, 0).lineWidth)
   const [u, v] = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] }[axis] as [Axis, Axis]
   const sums = new SlabSums(slabs.at.length, widened(box[u]), widened(box[v]))
-  if (axis === 'z') sumLayers(path, slabs, settings, sums, limbs)
-  else sumAcross(path, axis, slabs, settings, sums, limbs)
+  if (axis === 'z') sumLayers(path, slabs, settings, sums, loadPath)
+  else sumAcross(path, axis, slabs, settings, sums, loadPath)
   const { area, second, reach } = sums.finish()
   // Lines are summed sideways first and upward second; the cyclic order of y is the other way round.
   return axis === 'y'
@@ -53,7 +59,7 @@ export function findSections(path: Toolpath, axis: Axis, settings: SectionSettin
     : { axis, at: slabs.at, area, second, reach }
 }
 
-const rowAt = ({ first, step }: AxisLimbs, mm: number): number => Math.round((mm - first) / step)
+const rowAt = ({ first, step }: AxisLoadPath, mm: number): number => Math.round((mm - first) / step)
 
 /** Lines reach beyond their middles by half their width, which is less than this, mm. */
 export const widened = ([low, high]: readonly [number, number]): readonly [number, number] => [low - 2, high + 2]
@@ -88,7 +94,7 @@ function sumLayers(
   { thickness }: Slabs,
   settings: SectionSettingsOf,
   sums: SlabSums,
-  bearing: AxisLimbs | undefined,
+  bearing: AxisLoadPath | undefined,
 ): void {
   const infillWeights = weightsOfInfill(path, (own) => weightOfInfill('z', own), settings)
   for (let layer = 0; layer < path.layerStart.length - 1; layer++)
@@ -102,9 +108,9 @@ function sumLayer(
   perThickness: number,
   infillWeights: Float64Array,
   sums: SlabSums,
-  bearing: AxisLimbs | undefined,
+  bearing: AxisLoadPath | undefined,
 ): void {
-  const limbs = bearing && !isWhole(bearing.limbs, layer) ? bearing.limbs : undefined
+  const loadPath = bearing && !isWhole(bearing.loadPath, layer) ? bearing.loadPath : undefined
   for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
     if (!isOfPart(feature[m]!)) continue
     const dx = x[m + 1]! - x[m]!
@@ -117,7 +123,7 @@ function sumLayer(
     const halfY = across * (dx < 0 ? -dx : dx)
     const middleX = x[m]! + dx / 2
     const middleY = y[m]! + dy / 2
-    if (limbs && !bearsAt(limbs, layer, rowAt(bearing!, middleX), middleY)) continue
+    if (loadPath && !bearsAt(loadPath, layer, rowAt(bearing!, middleX), middleY)) continue
     sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
     if (isRim[feature[m]!] === 0) continue
     sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
@@ -130,11 +136,11 @@ function sumAcross(
   { low, thickness, at }: Slabs,
   settings: SectionSettingsOf,
   sums: SlabSums,
-  bearing: AxisLimbs | undefined,
+  bearing: AxisLoadPath | undefined,
 ): void {
   const { area, width, feature, scope, z, layerStart } = path
   // The row that each slab is judged by; none where all of it bears.
-  const rows = at.map((mm) => (bearing === undefined || isWhole(bearing.limbs, rowAt(bearing, mm)) ? -1 : rowAt(bearing, mm)))
+  const rows = at.map((mm) => (bearing === undefined || isWhole(bearing.loadPath, rowAt(bearing, mm)) ? -1 : rowAt(bearing, mm)))
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x
   const infillWeights = weightsOfInfill(path, (own) => weightOfInfill(axis, own), settings)
@@ -174,7 +180,7 @@ function sumAcross(
       const length = across ? run : share * run
       const own = weighted * share
       start = end
-      if (rows[slab]! >= 0 && !bearsAt(bearing!.limbs, rows[slab]!, layer, middle)) continue
+      if (rows[slab]! >= 0 && !bearsAt(bearing!.loadPath, rows[slab]!, layer, middle)) continue
       sums.add(slab, own, middle, length, height, 0, halfBeside, halfHeight)
       if (!rim) continue
       const spread = (length < 0 ? -length : length) / 2 + halfBeside

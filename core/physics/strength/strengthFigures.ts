@@ -1,7 +1,7 @@
 import type { Basis, Material } from '../../shelf/material'
 import type { Toolpath } from '../../toolpath/toolpath'
 import { type Grip, grips, usualGrip } from './grip'
-import type { LimbsByAxis } from './limbsByAxis'
+import type { LoadPathByAxis } from './loadPathByAxis'
 import { type Axis, axes, boxOf, findSections, type SectionSettingsOf, type Sections } from './sections'
 
 /** Ways to load a part along an axis. */
@@ -26,10 +26,10 @@ export interface LoadFigure {
 
 export type SectionsByAxis = Readonly<Record<Axis, Sections>>
 
-/** @param limbs what leads from hold to load; along an axis without them everything bears */
-export function sectionsByAxis(path: Toolpath, settings: SectionSettingsOf, limbs: LimbsByAxis = {}): SectionsByAxis {
+/** @param loadPath what leads from hold to load; along an axis without them everything bears */
+export function sectionsByAxis(path: Toolpath, settings: SectionSettingsOf, loadPath: LoadPathByAxis = {}): SectionsByAxis {
   const box = boxOf(path)
-  const along = (axis: Axis): Sections => findSections(path, axis, settings, box, limbs[axis])
+  const along = (axis: Axis): Sections => findSections(path, axis, settings, box, loadPath[axis])
   return { x: along('x'), y: along('y'), z: along('z') }
 }
 

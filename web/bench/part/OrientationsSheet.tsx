@@ -21,7 +21,7 @@ interface Props {
   readonly onClose: () => void
 }
 
-/** The six ways to lie, each computed for the first candidate with supports where it needs them. */
+/** The six orientations, each computed for the first candidate with supports where it needs them. */
 export function OrientationsSheet({ onClose }: Props) {
   const { content, part, shelf } = useBench()
   const ways = useMemo(() => sixOrientations(content.placement), [content.placement])
@@ -64,16 +64,16 @@ export function OrientationsSheet({ onClose }: Props) {
     { name: 'Strength', of: (row: Row) => row.load, shown: formatForce, most: true },
   ]
   return (
-    <Sheet title="Six ways to lie" onClose={onClose}>
+    <Sheet title="Six orientations" onClose={onClose}>
       <p className="mb-3 text-[12.5px] text-muted">
         Computed for {first?.name ?? 'no candidate'}, with plain supports where it needs them. The load turns with the part. The best of
         each column is bright; in the pictures, what hangs over is coloured, the farther the brighter.
       </p>
       {failed !== undefined && <p className="mb-3 text-stop">{failed}</p>}
-      <table className="w-full text-right text-[12.5px]" aria-label="Six ways to lie">
+      <table className="w-full text-right text-[12.5px]" aria-label="Six orientations">
         <thead>
           <tr className="border-b border-line">
-            <th className="py-1 text-left font-normal text-muted">The part lies</th>
+            <th className="py-1 text-left font-normal text-muted">Orientation</th>
             {columns.map(({ name }) => (
               <th key={name} className="py-1 font-normal text-muted">
                 {name}
@@ -111,7 +111,7 @@ export function OrientationsSheet({ onClose }: Props) {
                       onClose()
                     }}
                   >
-                    Lie so
+                    Use this
                   </Button>
                 )}
               </td>

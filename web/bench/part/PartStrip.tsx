@@ -103,7 +103,7 @@ export function PartStrip({ parts }: Props) {
           <MenuSeparator />
           {(['3mf', 'stl'] as const).map((kind) => (
             <MenuItem key={kind} hint={kind === '3mf' ? '3MF' : 'STL'} onSelect={() => void save(kind)}>
-              Save as it lies
+              Save in this orientation
             </MenuItem>
           ))}
           <MenuSeparator />
@@ -155,11 +155,11 @@ export function PartStrip({ parts }: Props) {
       <div className="flex-1" />
       <div className="flex items-center gap-2">
         <Popover
-          label="How the part lies"
+          label="Orientation of the part"
           width="w-72"
           trigger={
             <Button>
-              <Rotate3d className="size-3.5" aria-hidden /> Lie and scale
+              <Rotate3d className="size-3.5" aria-hidden /> Orientation and scale
             </Button>
           }
         >

@@ -56,7 +56,7 @@ export function PlacementForm({ placement, onCompare }: { placement: Placement; 
         </Button>
         <Button onClick={() => apply({ scale: 1, rotateDeg: [0, 0, 0] })}>As modelled</Button>
       </div>
-      <Button onClick={onCompare}>Compare six ways to lie</Button>
+      <Button onClick={onCompare}>Compare six orientations</Button>
     </div>
   )
 }

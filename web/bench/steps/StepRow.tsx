@@ -8,7 +8,7 @@ import { signedPercent } from '@sable/core/units/format'
 import clsx from 'clsx'
 import { GripVertical, TriangleAlert } from 'lucide-react'
 import { Checkbox } from '../../ui/Checkbox'
-import { columnsFor, type Measure, senseOf, signed } from './measures'
+import { columnsFor, type Measure, type Sense, senseOf, signed } from './measures'
 import type { StepWords } from './stepWords'
 
 interface Scale {
@@ -32,7 +32,7 @@ interface Props extends Shared {
   readonly refused: boolean
   readonly average: number | undefined
   /** What the whole trail does: a step that does the opposite stands out. */
-  readonly whole: 'better' | 'worse' | 'same'
+  readonly whole: Sense
   readonly onSwitch: (on: boolean) => void
   /** One place up or down. */
   readonly onMove: (by: -1 | 1) => void

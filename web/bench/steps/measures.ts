@@ -42,5 +42,7 @@ export function signed({ changed: tell }: Measure, change: number): string {
   return `${change < 0 ? '−' : '+'}${text}`
 }
 
-export const senseOf = ({ better, taste }: Measure, change: number): 'better' | 'worse' | 'same' =>
+export type Sense = 'better' | 'worse' | 'same'
+
+export const senseOf = ({ better, taste }: Measure, change: number): Sense =>
   change === 0 || taste ? 'same' : change < 0 === (better === 'less') ? 'better' : 'worse'

@@ -54,7 +54,7 @@ function Surface({ pair }: { pair: Pair }) {
           </span>
         )}
         <Button onClick={() => setLying(true)}>
-          <Rotate3d className="size-3.5" aria-hidden /> Ways to lie
+          <Rotate3d className="size-3.5" aria-hidden /> Orientations
         </Button>
         <SaveMenu name={`surface of ${pair.of.name}, ${kind.label}`} />
         <IconButton label="Table of the map" disabled={!first} onClick={() => setTable(true)}>

@@ -1,7 +1,7 @@
 import type { Search } from '@sable/contract/search'
 import { figureOf } from '@sable/core/figures/figures'
 import { figureIds } from '@sable/core/figures/table/figure'
-import type { FigureLimit, Objective } from '@sable/core/search/figures'
+import type { Objective } from '@sable/core/search/figures'
 import { Table2 } from 'lucide-react'
 import { Button, IconButton } from '../../ui/Button'
 import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
@@ -10,15 +10,13 @@ import { Select } from '../../ui/Select'
 import { useAddress } from '../../ui/useAddress'
 import { BarGap, ViewBar } from '../../ui/ViewBar'
 import { type Point, withLimit } from './plot'
+import type { Found } from './useFound'
 import { isRunning } from './useSearch'
 
 interface Props {
   readonly search: Search
   readonly searches: readonly Search[]
-  readonly axes: readonly [x: Objective, y: Objective, colour: Objective, size: Objective | undefined]
-  readonly points: readonly Point[]
-  readonly limits: readonly FigureLimit[]
-  readonly onLimits: (limits: readonly FigureLimit[]) => void
+  readonly found: Pick<Found, 'axes' | 'points' | 'limits' | 'setLimits'>
   /** Of the lineup. */
   readonly name: string
   readonly onTable: () => void
@@ -28,7 +26,9 @@ interface Props {
 const figures = figureIds.map((id) => ({ id, name: figureOf[id].label }))
 
 /** What is drawn of a search, by which limits, and which search. */
-export function FoundBar({ search, searches, axes: [x, y, colour, size], points, limits, onLimits, name, onTable, onRemove }: Props) {
+export function FoundBar({ search, searches, found, name, onTable, onRemove }: Props) {
+  const { points, limits, setLimits } = found
+  const { x, y, colour, size } = found.axes
   const address = useAddress()
   const running = isRunning(search)
   return (
@@ -48,13 +48,13 @@ export function FoundBar({ search, searches, axes: [x, y, colour, size], points,
           .map((axis) => {
             const has = limits.some(({ figure }) => figure === axis.figure)
             return (
-              <MenuItem key={axis.figure} onSelect={() => onLimits(withLimit(limits, axis, has ? undefined : middleOf(points, axis)))}>
+              <MenuItem key={axis.figure} onSelect={() => setLimits(withLimit(limits, axis, has ? undefined : middleOf(points, axis)))}>
                 {has ? 'No limit of' : 'Limit'} {figureOf[axis.figure].label.toLowerCase()}
               </MenuItem>
             )
           })}
         <MenuSeparator />
-        <MenuItem onSelect={() => onLimits(search.spec.limits)}>Those of the part’s purpose</MenuItem>
+        <MenuItem onSelect={() => setLimits(search.spec.limits)}>Those of the part’s purpose</MenuItem>
       </Menu>
       <BarGap />
       <SaveMenu name={`trade-offs of ${name}`} />

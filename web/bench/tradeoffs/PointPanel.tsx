@@ -102,11 +102,7 @@ function FigureRow({ figure, value, before }: { figure: FigureId; value: number;
 }
 
 export const labelOf = (dimension: Dimension): string =>
-  dimension.kind === 'setting'
-    ? definitionOf(dimension.name).label
-    : dimension.kind === 'orientation'
-      ? 'Lies'
-      : `${dimension.kind[0]!.toUpperCase()}${dimension.kind.slice(1)}`
+  dimension.kind === 'setting' ? definitionOf(dimension.name).label : `${dimension.kind[0]!.toUpperCase()}${dimension.kind.slice(1)}`
 
 export function choiceWords(dimension: Dimension, choice: number | string, nameOf: Props['nameOf']): string {
   if (dimension.kind !== 'setting') return nameOf(dimension.kind, String(choice))

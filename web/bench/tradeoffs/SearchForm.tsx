@@ -24,7 +24,7 @@ const shelfFields = ['printer', 'nozzle', 'material', 'spool', 'orientation'] as
 type ShelfField = (typeof shelfFields)[number]
 
 const labelOf = (id: SettingName | ShelfField): string =>
-  isSettingName(id) ? definitionOf(id).label : id === 'orientation' ? 'Way to lie' : `${id[0]!.toUpperCase()}${id.slice(1)}`
+  isSettingName(id) ? definitionOf(id).label : `${id[0]!.toUpperCase()}${id.slice(1)}`
 
 /** What people turn first (CP-T3, common practice), over ranges that a 0.4 mm bore prints well. */
 const usual: readonly Draft[] = [
@@ -153,7 +153,7 @@ export function SearchForm({ lineupId, before, onBegin }: Props) {
             <Menu
               trigger={
                 <Button>
-                  <Plus className="size-3.5" aria-hidden /> Shelf or way to lie
+                  <Plus className="size-3.5" aria-hidden /> Shelf or orientation
                 </Button>
               }
             >
@@ -248,7 +248,7 @@ function Matters({
   )
 }
 
-/** Records of the shelf, or ways to lie, that may be taken. */
+/** Records of the shelf, or orientations, that may be taken. */
 function Keys({
   draft,
   content,

@@ -90,7 +90,7 @@ describe('asking for a search', () => {
 
   it('takes records of the shelf, one of them at least', async () => {
     form(spec)
-    await user.click(screen.getByRole('button', { name: 'Shelf or way to lie' }))
+    await user.click(screen.getByRole('button', { name: 'Shelf or orientation' }))
     await user.click(await screen.findByRole('menuitem', { name: 'Material' }))
     expect(screen.getByText('Choose at least one.')).toBeTruthy()
     for (const name of ['PLA', 'PETG']) {
@@ -233,10 +233,7 @@ describe('the bar of a search', () => {
           <FoundBar
             search={search}
             searches={[search]}
-            axes={[time, strength, time, undefined]}
-            points={points}
-            limits={limits}
-            onLimits={setLimits}
+            found={{ axes: { x: time, y: strength, colour: time, size: undefined }, points, limits, setLimits }}
             name="hook"
             onTable={() => {}}
             onRemove={() => {}}

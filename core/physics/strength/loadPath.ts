@@ -25,7 +25,7 @@ export interface Sectioning {
  * Which parts of each section bear the load. A limb that leads nowhere — the tip of a hook, a peg, a foot that only rests
  * beside the hold — is cut by a section and yet bears nothing of what the part carries from hold to load.
  */
-export interface Limbs {
+export interface LoadPath {
   readonly stretches: Stretches
   readonly sectioning: Sectioning
   /** 1 for every stretch that bears. */
@@ -34,10 +34,10 @@ export interface Limbs {
   readonly whole: Uint8Array
 }
 
-export const isWhole = ({ whole }: Limbs, section: number): boolean => section < 0 || section >= whole.length || whole[section] === 1
+export const isWhole = ({ whole }: LoadPath, section: number): boolean => section < 0 || section >= whole.length || whole[section] === 1
 
 /** Whether what lies in a section bears a load; `u` along the row, mm. */
-export function bearsAt({ stretches, sectioning, bears }: Limbs, section: number, place: number, u: number): boolean {
+export function bearsAt({ stretches, sectioning, bears }: LoadPath, section: number, place: number, u: number): boolean {
   const { start, low, high } = stretches
   const { places, sectionStride, placeStride, unseen } = sectioning
   if (place < 0 || place >= places) return unseen
@@ -97,7 +97,7 @@ export const asLayers = ({ rows, layers }: Stretches): Sectioning => ({
  *
  * @param held sections up to this one are held, @param loaded those from this one on are loaded
  */
-export function findLimbs(stretches: Stretches, sectioning: Sectioning, held: number, loaded: number): Limbs | undefined {
+export function findLoadPath(stretches: Stretches, sectioning: Sectioning, held: number, loaded: number): LoadPath | undefined {
   const { sections } = sectioning
   const limbs = new LimbSet(stretches, sectioning)
   for (let s = 0; s < sections; s++) limbs.uniteIn(s)

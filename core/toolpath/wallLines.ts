@@ -1,7 +1,7 @@
 import type { Contours } from '../geometry/contours'
 import { polygonArea } from '../geometry/contours'
 import type { Pen } from './pen'
-import { LinePiece, layNearestFirst, takeNearest } from './pieces'
+import { LineStroke, layNearestFirst, takeNearest } from './strokes'
 import { code } from './toolpath'
 
 /** One closed wall, waiting to be laid. */
@@ -18,11 +18,11 @@ export interface WallOrder {
 }
 
 /** What waits to be laid as a wall: a loop, or a line that ends where a place with settings of its own does. */
-export type WallLine = Loop | { readonly piece: LinePiece; readonly depth: number }
+export type WallLine = Loop | { readonly stroke: LineStroke; readonly depth: number }
 
 /** A point of it, that tells which body it belongs to. */
 export function anchorOf(wall: WallLine): readonly [x: number, y: number] {
-  if ('piece' in wall) return wall.piece.anchor
+  if ('stroke' in wall) return wall.stroke.anchor
   const at = 2 * wall.contours.polygonStart[wall.polygon]!
   return [wall.contours.xy[at]!, wall.contours.xy[at + 1]!]
 }
@@ -33,24 +33,24 @@ export function anchorOf(wall: WallLine): readonly [x: number, y: number] {
  * @param seams point at which each outermost wall begins, one a polygon
  */
 export function layWallLines(walls: readonly WallLine[], order: WallOrder, seams: Uint32Array, width: number, pen: Pen): void {
-  const pieceOf = (wall: WallLine): LinePiece => {
-    if ('piece' in wall) return wall.piece
+  const strokeOf = (wall: WallLine): LineStroke => {
+    if ('stroke' in wall) return wall.stroke
     const { contours, polygon, depth } = wall
     const xy = contours.xy.subarray(2 * contours.polygonStart[polygon]!, 2 * contours.polygonStart[polygon + 1]!)
-    const stroke = { feature: depth === 0 ? code.outerWall : code.innerWall, width, height: pen.height, flow: 1 }
-    return depth === 0 ? new LinePiece(xy, true, stroke, undefined, seams[polygon]!) : new LinePiece(xy, true, stroke)
+    const bead = { feature: depth === 0 ? code.outerWall : code.innerWall, width, height: pen.height, flow: 1 }
+    return depth === 0 ? new LineStroke(xy, true, bead, undefined, seams[polygon]!) : new LineStroke(xy, true, bead)
   }
-  const loops = walls.filter((wall): wall is Loop => !('piece' in wall))
-  const families = order.finishEachLoop === 'on' ? [...familiesOf(loops), walls.filter((wall) => 'piece' in wall)] : [walls]
+  const loops = walls.filter((wall): wall is Loop => !('stroke' in wall))
+  const families = order.finishEachLoop === 'on' ? [...familiesOf(loops), walls.filter((wall) => 'stroke' in wall)] : [walls]
   const waiting = families.map((family) => {
     const depths = [...new Set(family.map(({ depth }) => depth))].sort((a, b) => (order.wallOrder === 'insideFirst' ? b - a : a - b))
-    return depths.map((depth) => family.filter((wall) => wall.depth === depth).map(pieceOf))
+    return depths.map((depth) => family.filter((wall) => wall.depth === depth).map(strokeOf))
   })
   while (waiting.length > 0) {
     const next = takeNearest(waiting, ([first]) =>
-      (first ?? []).reduce((least, piece) => Math.min(least, piece.nearness(pen.atX, pen.atY)), Infinity),
+      (first ?? []).reduce((least, stroke) => Math.min(least, stroke.nearness(pen.atX, pen.atY)), Infinity),
     )
-    for (const pieces of next) layNearestFirst(pieces, pen)
+    for (const strokes of next) layNearestFirst(strokes, pen)
   }
 }
 

@@ -3,9 +3,9 @@ import type { LineChain } from '../patterns/chainLines'
 import type { Pen } from './pen'
 
 /** Something that waits to be laid in one go. */
-export interface Piece {
+export interface Stroke {
   readonly feature: number
-  /** Squared distance from a point to where the piece could be begun. */
+  /** Squared distance from a point to where the stroke could be begun. */
   nearness(x: number, y: number): number
   /** A point of it, that tells which body it belongs to. */
   readonly anchor: readonly [x: number, y: number]
@@ -13,8 +13,8 @@ export interface Piece {
   lay(pen: Pen): void
 }
 
-/** How a piece is laid: cross-section is width × height × flow. */
-export interface Stroke {
+/** How a stroke is laid: cross-section is width × height × flow. */
+export interface Bead {
   readonly feature: number
   readonly width: number
   readonly height: number
@@ -26,7 +26,7 @@ export interface Stroke {
 const LONGEST_JOINT = 2.2
 
 /** Parallel lines, laid back and forth; joined at their ends or each by itself. */
-export class ChainPiece implements Piece {
+export class ChainStroke implements Stroke {
   readonly anchor: readonly [number, number]
   /** Where it can be begun, x, y each: start and end of the first line, then of the last. */
   private readonly corners: Float64Array
@@ -34,7 +34,7 @@ export class ChainPiece implements Piece {
   constructor(
     private readonly lines: FillLines,
     private readonly chain: LineChain,
-    private readonly stroke: Stroke,
+    private readonly bead: Bead,
     private readonly joined: boolean,
   ) {
     const line = chain[0]!
@@ -49,7 +49,7 @@ export class ChainPiece implements Piece {
   }
 
   get feature(): number {
-    return this.stroke.feature
+    return this.bead.feature
   }
 
   nearness(x: number, y: number): number {
@@ -58,10 +58,10 @@ export class ChainPiece implements Piece {
   }
 
   lay(pen: Pen): void {
-    const { lines, chain, stroke, joined } = this
+    const { lines, chain, bead, joined } = this
     const corner = this.nearestCorner(pen.atX, pen.atY)
     const [fromLast, fromEnd] = [corner >= 2, corner % 2 === 1]
-    pen.setLine(stroke.feature, stroke.width * stroke.height * stroke.flow, stroke.width)
+    pen.setLine(bead.feature, bead.width * bead.height * bead.flow, bead.width)
     const order = chain.map((_, i) => chain[fromLast ? chain.length - 1 - i : i]!)
     // Back and forth: each line begins on the side where the one before it ended.
     const isBack = (i: number): boolean => fromEnd !== (i % 2 === 1)
@@ -74,7 +74,7 @@ export class ChainPiece implements Piece {
       const length = lines.end[line]! - lines.start[line]!
       const next = order[i + 1]
       const gap = next === undefined ? Infinity : Math.hypot(startOf(i + 1) - endOf(i), acrossOf(lines, next) - v)
-      const joins = joined && gap < LONGEST_JOINT * stroke.width
+      const joins = joined && gap < LONGEST_JOINT * bead.width
       // What joins two lines is laid too, so both end half of it before the rim and nothing is laid twice.
       const before = Math.min(shorter, length / 3)
       shorter = joins ? gap / 2 : 0
@@ -106,11 +106,11 @@ export class ChainPiece implements Piece {
 }
 
 /** A polyline of any shape, closed or open, of even or varying width. */
-export class LinePiece implements Piece {
+export class LineStroke implements Stroke {
   constructor(
     private readonly xy: ArrayLike<number>,
     private readonly closed: boolean,
-    private readonly stroke: Stroke,
+    private readonly bead: Bead,
     /** Width at each point, mm, where it varies. */
     private readonly widths?: ArrayLike<number>,
     /** Point at which a closed line must begin. */
@@ -118,7 +118,7 @@ export class LinePiece implements Piece {
   ) {}
 
   get feature(): number {
-    return this.stroke.feature
+    return this.bead.feature
   }
 
   get anchor(): readonly [number, number] {
@@ -145,20 +145,20 @@ export class LinePiece implements Piece {
   }
 
   lay(pen: Pen): void {
-    const { xy, closed, stroke, widths } = this
+    const { xy, closed, bead, widths } = this
     const count = xy.length / 2
     const first = this.begin ?? this.nearest(pen.atX, pen.atY).point
     const step = !closed && first > 0 ? -1 : 1
     let at = first
     pen.goTo(xy[2 * at]!, xy[2 * at + 1]!)
-    pen.setLine(stroke.feature, stroke.width * stroke.height * stroke.flow, stroke.width)
+    pen.setLine(bead.feature, bead.width * bead.height * bead.flow, bead.width)
     for (let left = closed ? count : count - 1; left > 0; left--) {
       const from = at
       at += step
       if (at === count) at = 0
       if (widths) {
         const width = (widths[from]! + widths[at]!) / 2
-        pen.setLine(stroke.feature, width * stroke.height * stroke.flow, width)
+        pen.setLine(bead.feature, width * bead.height * bead.flow, width)
       }
       pen.lay(xy[2 * at]!, xy[2 * at + 1]!)
     }
@@ -167,10 +167,10 @@ export class LinePiece implements Piece {
 
 const toPlane = ({ cos, sin }: FillLines, u: number, v: number): [number, number] => [u * cos - v * sin, u * sin + v * cos]
 
-/** Lays pieces one after another, always on to the one that begins nearest. */
-export function layNearestFirst(pieces: readonly Piece[], pen: Pen): void {
-  const left = [...pieces]
-  while (left.length > 0) takeNearest(left, (piece) => piece.nearness(pen.atX, pen.atY)).lay(pen)
+/** Lays strokes one after another, always on to the one that begins nearest. */
+export function layNearestFirst(strokes: readonly Stroke[], pen: Pen): void {
+  const left = [...strokes]
+  while (left.length > 0) takeNearest(left, (stroke) => stroke.nearness(pen.atX, pen.atY)).lay(pen)
 }
 
 export function takeNearest<T>(from: T[], nearness: (item: T) => number): T {

@@ -5,7 +5,7 @@ import { type LaidOut, layOut } from '../../testing/layOut'
 import { demo } from '../../testing/paths'
 import { blockMesh, joined, meshOf, moved, solids } from '../../testing/solids'
 import { usualGrip } from './grip'
-import { limbsAlong, limbsByAxis } from './limbsByAxis'
+import { loadPathAlong, loadPathByAxis } from './loadPathByAxis'
 import { findObliqueSections } from './oblique'
 import { findSections } from './sections'
 import { layRows, outlinesOf } from './stretches'
@@ -16,13 +16,13 @@ const box = (x: number, y: number, z: number, width: number, depth: number, heig
 
 const values = { wallCount: 3, infillDensity: 100 }
 /** Area of the section nearest to a place along an axis, mm²; of everything, or of what bears. */
-function areaAt({ path, settings, layers }: LaidOut, axis: 'x' | 'y' | 'z', at: number, limbs = true): number {
+function areaAt({ path, settings, layers }: LaidOut, axis: 'x' | 'y' | 'z', at: number, loadPath = true): number {
   const { at: places, area } = findSections(
     path,
     axis,
     settings,
     undefined,
-    limbs ? limbsByAxis(outlinesOf(layers), usualGrip)[axis] : undefined,
+    loadPath ? loadPathByAxis(outlinesOf(layers), usualGrip)[axis] : undefined,
   )
   const nearest = places.reduce((best, place, i) => (Math.abs(place - at) < Math.abs(places[best]! - at) ? i : best), 0)
   return area[nearest]!
@@ -46,12 +46,12 @@ describe('limbs that lead nowhere', () => {
 
   it('are the same for a direction that is given by its angle', () => {
     const { path, settings, layers } = pegged
-    const along = findSections(path, 'y', settings, undefined, limbsByAxis(outlinesOf(layers), usualGrip).y)
+    const along = findSections(path, 'y', settings, undefined, loadPathByAxis(outlinesOf(layers), usualGrip).y)
     const angled = findObliqueSections(
       path,
       { azimuthDeg: 90, elevationDeg: 0 },
       settings,
-      limbsAlong(outlinesOf(layers), { azimuthDeg: 90, elevationDeg: 0 }, usualGrip),
+      loadPathAlong(outlinesOf(layers), { azimuthDeg: 90, elevationDeg: 0 }, usualGrip),
     )
     for (const [i, area] of along.area.entries()) expect(Math.abs(angled.area[i]! - area)).toBeLessThan(0.05 * area + 0.5)
   })
@@ -77,7 +77,7 @@ describe('limbs that lead on', () => {
   it('bear together: both legs of a frame', async () => {
     const frame = joined(box(0, 0, 0, 24, 5, 4), box(0, 0, 0, 5, 40, 4), box(19, 0, 0, 5, 40, 4), box(0, 35, 0, 24, 5, 4))
     const laid = await layOut(frame, values)
-    expect(limbsByAxis(outlinesOf(laid.layers), usualGrip).y).toBeDefined()
+    expect(loadPathByAxis(outlinesOf(laid.layers), usualGrip).y).toBeDefined()
     expect(areaAt(laid, 'y', 20)).toBeCloseTo(areaAt(laid, 'y', 20, false), 6)
   })
 
@@ -85,9 +85,9 @@ describe('limbs that lead on', () => {
     const { Manifold } = await solids
     const funnel = Manifold.cylinder(24, 10, 24, 96).subtract(Manifold.cylinder(24, 9.1, 23.1, 96))
     const { path, settings, layers } = await layOut(meshOf(funnel), { wallCount: 2, infillDensity: 0 })
-    const limbs = limbsByAxis(outlinesOf(layers), usualGrip)
+    const loadPath = loadPathByAxis(outlinesOf(layers), usualGrip)
     for (const axis of ['x', 'y', 'z'] as const) {
-      const [all, bearing] = [findSections(path, axis, settings), findSections(path, axis, settings, undefined, limbs[axis])]
+      const [all, bearing] = [findSections(path, axis, settings), findSections(path, axis, settings, undefined, loadPath[axis])]
       const [first, last] = [Math.ceil(0.15 * all.at.length), Math.floor(0.85 * all.at.length)]
       for (let i = first; i < last; i++) expect(bearing.area[i]! / all.area[i]!).toBeGreaterThan(0.95)
     }
@@ -102,7 +102,7 @@ describe('limbs that lead on', () => {
       box(20, 10, 0, 5, 30, 4),
     )
     const laid = await layOut(turn, values)
-    expect(limbsByAxis(outlinesOf(laid.layers), usualGrip).y).toBeUndefined()
+    expect(loadPathByAxis(outlinesOf(laid.layers), usualGrip).y).toBeUndefined()
     expect(areaAt(laid, 'y', 20)).toBeCloseTo(areaAt(laid, 'y', 20, false), 6)
   })
 })
@@ -112,12 +112,12 @@ describe('a hook', () => {
     const { path, settings, layers } = await layOut(demo('carry-hook'))
     const outlines = outlinesOf(layers)
     for (const { at, area, reach } of [
-      findSections(path, 'y', settings, undefined, limbsByAxis(outlines, usualGrip).y),
+      findSections(path, 'y', settings, undefined, loadPathByAxis(outlines, usualGrip).y),
       findObliqueSections(
         path,
         { azimuthDeg: 90, elevationDeg: 35 },
         settings,
-        limbsAlong(outlines, { azimuthDeg: 90, elevationDeg: 35 }, usualGrip),
+        loadPathAlong(outlines, { azimuthDeg: 90, elevationDeg: 35 }, usualGrip),
       ),
     ]) {
       // Above the bend the shank stands alone: 10 mm wide, with the tip some 30 mm beside it.

@@ -1,0 +1,20 @@
+import { figureOf } from '@sable/core/figures/figures'
+import { KeyStrip } from '../../charts/KeyStrip'
+import type { Found } from './useFound'
+
+/** What colours and sizes of the points mean. */
+export function PlotKey({ axes: { colour, size }, shades }: Pick<Found, 'axes' | 'shades'>) {
+  const { label, plain } = figureOf[colour.figure]
+  const { unit, per } = plain
+  const [low, high] = [shades.colour.low / per, shades.colour.high / per]
+  return (
+    <div className="shrink-0">
+      <p className="mb-1 text-[11.5px] text-muted">
+        {label}
+        {size && `; size: ${figureOf[size.figure].label.toLowerCase()}`}
+      </p>
+      <KeyStrip of={{ kind: 'scale', scale: 'viridis', low, high, unit, digits: high < 10 ? 1 : 0 }} />
+      <p className="mt-1 text-[11px] text-muted">◇ columns of the ledger; hollow: misses a limit</p>
+    </div>
+  )
+}

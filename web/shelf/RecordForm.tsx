@@ -5,7 +5,7 @@ import { typedNumber } from '@sable/core/units/typedNumber'
 import clsx from 'clsx'
 import { type FieldErrors, type FieldValues, get, set, type UseFormRegister, useForm } from 'react-hook-form'
 import type { FieldGroup, RecordField } from './fields'
-import type { AnyRecord } from './shelfStore'
+import type { AnyRecord } from './shelfWriter'
 
 interface Props {
   readonly kind: ShelfKind

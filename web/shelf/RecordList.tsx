@@ -4,7 +4,7 @@ import { useEffect, useRef } from 'react'
 import { NavLink } from 'react-router'
 import { kindNames } from './kindNames'
 import { Reel } from './Reel'
-import type { KeptRecord } from './shelfStore'
+import type { KeptRecord } from './shelfWriter'
 import { remainingOn, summaryOf } from './summaries'
 
 const ROW = 46

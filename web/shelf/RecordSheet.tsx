@@ -11,7 +11,8 @@ import { RecordForm } from './RecordForm'
 import { RevisionsSheet } from './RevisionsSheet'
 import { SettingsBag } from './SettingsBag'
 import { SpoolPanel } from './SpoolPanel'
-import type { AnyRecord, KeptRecord, ShelfActions } from './shelfStore'
+import type { ShelfActions } from './shelfStore'
+import type { AnyRecord, KeptRecord } from './shelfWriter'
 
 interface Props {
   readonly kind: ShelfKind

@@ -6,7 +6,7 @@ import { fetchRevisions } from '../api/shelf'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Dialog'
 import { Select } from '../ui/Select'
-import type { AnyRecord, KeptRecord } from './shelfStore'
+import type { AnyRecord, KeptRecord } from './shelfWriter'
 
 interface Props {
   readonly kind: ShelfKind

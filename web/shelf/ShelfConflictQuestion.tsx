@@ -1,7 +1,7 @@
 import { differences } from '@sable/contract/differences'
 import { Button } from '../ui/Button'
 import { Question } from '../ui/Dialog'
-import type { AnyRecord, ShelfConflict } from './shelfStore'
+import type { AnyRecord, ShelfConflict } from './shelfWriter'
 
 /** Two windows changed the same record: both are shown, and one is chosen. The other stays among its versions. */
 export function ShelfConflictQuestion({ conflict, onChoose }: { conflict: ShelfConflict; onChoose: (chosen: AnyRecord) => void }) {

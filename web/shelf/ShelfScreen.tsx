@@ -19,7 +19,8 @@ import { RecordList } from './RecordList'
 import { RecordSheet } from './RecordSheet'
 import { SetAsideSheet } from './SetAsideSheet'
 import { ShelfConflictQuestion } from './ShelfConflictQuestion'
-import { type KeptRecord, ShelfConflict, shelfActions, useShelfHistory } from './shelfStore'
+import { shelfActions, useShelfHistory } from './shelfStore'
+import { type KeptRecord, ShelfConflict } from './shelfWriter'
 import { summaryOf } from './summaries'
 
 /** The shelf: what there is to print with, and what is known of it. */

@@ -3,7 +3,7 @@ import { wearOf } from '@sable/core/shelf/nozzle'
 import { daysSinceDrying, type Remaining, remainingOf, type Spool } from '@sable/core/shelf/spool'
 import { inWords } from '@sable/core/units/format'
 import { today } from '../ui/today'
-import type { KeptRecord } from './shelfStore'
+import type { KeptRecord } from './shelfWriter'
 
 const USUAL_DENSITY = 1.24
 const USUAL_DIAMETER = 1.75

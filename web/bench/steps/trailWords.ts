@@ -24,7 +24,8 @@ export function trailSentence({ taken, words, values, measure }: Trail): string 
   if (start === undefined || end === undefined) return undefined
   const steps = taken.map(({ id }, i) => {
     const { what, from, to, unit } = words.get(id)!
-    const change = values[i + 1] === undefined ? '' : signed(measure, values[i + 1]! - values[i]!)
+    const [was, is] = [values[i], values[i + 1]]
+    const change = was === undefined || is === undefined ? '' : signed(measure, is - was)
     return `${what} ${from} to ${to}${unit === '' ? '' : ` ${unit}`}${change === '' ? '' : ` (${change})`}`
   })
   return `From ${measure.shown(start)} to ${measure.shown(end)}: ${steps.join(', ')}.`

@@ -1,6 +1,7 @@
 import { askedHeats } from '../checks/askedHeats'
 import type { Check } from '../checks/check'
 import { runChecks } from '../checks/runChecks'
+import type { Constants } from '../constants/constants'
 import { groupArea } from '../geometry/contours'
 import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
@@ -25,11 +26,9 @@ import { countLostPieces } from '../regions/countLostPieces'
 import { seamLength } from '../regions/seamLength'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
-import type { Basis } from '../shelf/material'
 import { layerCount } from '../slicing/layers'
 import { longestBridge } from '../toolpath/longestBridge'
 import { type TravelFigures, travelFigures } from '../toolpath/travelFigures'
-import { filamentLength, massOf } from '../units/flow'
 import { doAlone } from '../work/doAlone'
 import { atOnce, justOne, type Task, type Work } from '../work/work'
 import {
@@ -44,6 +43,7 @@ import {
   uprightTask,
   volumeTask,
 } from './figureTasks'
+import { type FilamentFigures, filamentFigures } from './filamentFigures'
 import { type CandidateOptions, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
 import { StageCache, stageKey } from './stageCache'
 import { ownOf, visibleTo } from './stageReads'
@@ -57,22 +57,7 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   readonly startUpS?: number
   /** Of printing alone; absent where the printer's record tells no power, kWh. */
   readonly energyKWh?: number
-  readonly filament: {
-    readonly lengthMm: number
-    readonly volumeMm3: number
-    readonly massG: number
-    /** Of this, supports and what lies around the foot. */
-    readonly supportG: number
-    readonly footG: number
-    /** Filament and machine time together, in the currency of the shelf. */
-    readonly cost: number
-    readonly materialCost: number
-    readonly machineCost: number
-    /** What will be left on the spool, where one is chosen; below 0 it does not last. */
-    readonly spoolLeftG?: number
-    /** Measured only where spool and reel were weighed. */
-    readonly spoolLeftBasis?: Basis
-  }
+  readonly filament: FilamentFigures
   readonly tracks: LayerTracks & { readonly swayMm: Float64Array }
   readonly travel: TravelFigures
   readonly surface: SurfaceFigures
@@ -127,7 +112,6 @@ export function* predictWork(
   const { cache = new StageCache(), overrides = [], load } = options
   const known = { ...options, cache }
   const { printer, material } = setup
-  const { filamentDiameter } = printer
   const grip = load?.grip ?? usualGrip
   const sliced = yield* slicedWork(part, placement, setup, values, known)
   const { resolved, mesh, sizeMm, layers, layersKey } = sliced
@@ -191,32 +175,19 @@ export function* predictWork(
       ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
       : nothing(),
   )
-  const volumeMm3 = volume.total
   const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip)
   const { sideForce } = constants.sway
-  const sway = swayFigures(upright, material.strength.modulus, sideForce, settings.lineWidth)
-  // A branch is a single rim, whose second moment over the full round's is 4·w/r; other supports are as stiff as they are dense.
-  const stiffShare = (radius: number): number =>
-    settings.supports === 'branching' ? Math.min(1, (4 * settings.lineWidth) / radius) : settings.supportDensity / 100
-  const supports = cache.get('supportSway', stageKey('supportSway', pathKey, [material.strength.modulus, sideForce]), () =>
-    supportSway(regions.support.body, layers, stiffShare, material.strength.modulus, sideForce),
+  const { modulus } = material.strength
+  const sway = swayFigures(upright, modulus, sideForce, settings.lineWidth)
+  const supports = cache.get('supportSway', stageKey('supportSway', pathKey, [modulus, sideForce]), () =>
+    supportSway(regions.support.body, layers, (radius) => supportStiffness(settings, radius), modulus, sideForce),
   )
   const closure = topClosure(settings, finish)
   const [low, high] = material.nozzleRange
   const strings = stringFigures(travels, settingsOf, printer.extruder, (low + high) / 2, constants.strings)
   const time = atPace(planned, constants.print.pace)
-  // Of all that hold somewhere, the settings under which it swings most.
-  const ringing = single.sets
-    .map((_, scope) => {
-      const { cornerSpeed, outerWallAcceleration, acceleration } = settingsOf(scope)
-      const wallSpeed = time.realSpeeds.outerWall.speedMmS
-      return ringingFigures(wallSpeed, cornerSpeed, outerWallAcceleration || acceleration, printer.frameFrequency, finish)
-    })
-    .reduce((most, next) => (next.amplitudeMm > most.amplitudeMm ? next : most))
-  const { flow } = constants.print
-  const massG = flow * massOf(volumeMm3, material.density)
-  const materialCost = (massG / 1000) * material.pricePerKg
-  const machineCost = (time.timeS / 3600) * printer.costPerHour
+  const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
+  const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow)
   const unpropped = tops ?? []
   const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room)
   return {
@@ -225,25 +196,10 @@ export function* predictWork(
     ...(printer.watts === undefined ? {} : { energyKWh: (printer.watts * time.timeS) / 3.6e6 }),
     layerCount: layerCount(layers),
     unproppedTops: unpropped,
-    filament: {
-      lengthMm: flow * filamentLength(volumeMm3, filamentDiameter),
-      volumeMm3,
-      massG,
-      supportG: flow * massOf(volume.support, material.density),
-      footG: flow * massOf(volume.foot, material.density),
-      cost: materialCost + machineCost,
-      materialCost,
-      machineCost,
-      ...(setup.stock
-        ? {
-            spoolLeftG: setup.stock.remaining.grams - massG,
-            spoolLeftBasis: setup.stock.remaining.from === 'weighed' ? ('measured' as const) : ('assumed' as const),
-          }
-        : {}),
-    },
+    filament,
     ...physics.figures,
     ringing,
-    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, material.strength.modulus, sideForce) },
+    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, modulus, sideForce) },
     travel,
     surface,
     sway,
@@ -271,7 +227,7 @@ export function* predictWork(
       belt: layers.belt,
       mesh: part.report,
       time,
-      massG,
+      massG: filament.massG,
       laidVolumeMm3: volume.total - volume.support - volume.foot,
       layerCount: layerCount(layers),
       footMm2: groupArea(layers.outlines, 0),
@@ -298,6 +254,24 @@ export function* predictWork(
 
 /** What cooling, melting and bonding read of a material: not how strong its lines are. */
 const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['material']): object => ({ ...material, bondFactor })
+
+/** How stiff a support so wide is against a full round one: a branch is a single rim, whose second moment over that is 4·w/r; others are as stiff as they are dense. */
+const supportStiffness = ({ supports, lineWidth, supportDensity }: Settings, radius: number): number =>
+  supports === 'branching' ? Math.min(1, (4 * lineWidth) / radius) : supportDensity / 100
+
+/** Ringing under those of all settings that hold somewhere under which it swings most. @param wallSpeed mm/s */
+const mostRinging = (
+  scopes: Scopes,
+  wallSpeed: number,
+  { frameFrequency }: Setup['printer'],
+  finish: Constants['finish'],
+): RingingFigures =>
+  scopes.sets
+    .map((_, scope) => {
+      const { cornerSpeed, outerWallAcceleration, acceleration } = scopes.settingsOf(scope)
+      return ringingFigures(wallSpeed, cornerSpeed, outerWallAcceleration || acceleration, frameFrequency, finish)
+    })
+    .reduce((most, next) => (next.amplitudeMm > most.amplitudeMm ? next : most))
 
 /** The times of a machine that takes so many times as long as it is told. */
 const atPace = (time: TimeFigures, pace: number): TimeFigures => ({

@@ -132,7 +132,7 @@ class LayerLayer {
       const bead = this.bead(code.skin, { width })
       if (skinPattern === 'concentric')
         return concentric(contours, group, width, width, this.plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))
-      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, bead, skinPattern === 'backAndForth')
+      return this.filled(contours, group, bead, { joined: skinPattern === 'backAndForth' })
     })
   }
 
@@ -146,7 +146,7 @@ class LayerLayer {
       const own = pick(bridges, from, to, (p) => bridgeAngle[p] === angle)
       return this.byZone(own, 0, ['bridgeFlow', ...widthSettings], (contours, group, { bridgeFlow }, width) =>
         // Bridges do not turn from layer to layer.
-        this.filled(contours, group, 'lines', 1, angle, this.bead(code.bridge, { width, flow: bridgeFlow / 100 }), true, 0),
+        this.filled(contours, group, this.bead(code.bridge, { width, flow: bridgeFlow / 100 }), { angle, turn: 0 }),
       )
     })
   }
@@ -171,9 +171,14 @@ class LayerLayer {
     ]
     return this.byZone(all, this.layer, names, (contours, group, settings, width) => {
       const { infillPattern, infillDensity, infillAngle, infillShiftX, infillShiftY } = settings
-      const shift = [infillShiftX, infillShiftY] as const
-      const bead = this.bead(code.infill, { width, ...over })
-      return this.filled(contours, group, infillPattern, infillDensity / 100, infillAngle * DEGREE, bead, infillDensity >= 100, turn, shift)
+      return this.filled(contours, group, this.bead(code.infill, { width, ...over }), {
+        pattern: infillPattern,
+        density: infillDensity / 100,
+        angle: infillAngle * DEGREE,
+        joined: infillDensity >= 100,
+        turn,
+        shift: [infillShiftX, infillShiftY],
+      })
     })
   }
 
@@ -181,7 +186,7 @@ class LayerLayer {
     return this.byZone(this.plan.regions.ironed, this.layer, ['ironingSpacing', 'ironingFlow'], (contours, group, settings) => {
       // The plastic that is pressed out is a share of a full line; lines stand closer than that line is wide.
       const bead = this.bead(code.ironing, { width: settings.ironingSpacing, flow: settings.ironingFlow / 100 })
-      return this.filled(contours, group, 'lines', 1, FILL_ANGLE, bead, true, this.layer + 1)
+      return this.filled(contours, group, bead, { turn: this.layer + 1 })
     })
   }
 
@@ -191,9 +196,10 @@ class LayerLayer {
     const density = supportDensity / 100
     const rims = supports === 'branching' ? concentric(body, this.layer, this.width, Infinity, this.plan.kernel) : []
     const pattern = supportPattern === 'backAndForth' ? 'lines' : supportPattern
-    const dense = this.filled(roof, this.layer, 'lines', 1, FILL_ANGLE, this.bead(code.supportRoof), true)
+    const dense = this.filled(roof, this.layer, this.bead(code.supportRoof))
     if (supports === 'branching') return [...rims.map(({ xy }) => new LineStroke(xy, true, this.bead(code.support))), ...dense]
-    return [...this.filled(body, this.layer, pattern, density, 0, this.bead(code.support), supportPattern === 'backAndForth', 0), ...dense]
+    const how = { pattern, density, angle: 0, joined: supportPattern === 'backAndForth', turn: 0 } as const
+    return [...this.filled(body, this.layer, this.bead(code.support), how), ...dense]
   }
 
   private footStrokes(): Stroke[] {
@@ -204,17 +210,9 @@ class LayerLayer {
     })
   }
 
-  private filled(
-    contours: Contours,
-    group: number,
-    pattern: Pattern,
-    density: number,
-    angle: number,
-    bead: Bead,
-    joined: boolean,
-    turn = this.layer,
-    [shiftX, shiftY]: readonly [number, number] = [0, 0],
-  ): Stroke[] {
+  private filled(contours: Contours, group: number, bead: Bead, how: Partial<Fill> = {}): Stroke[] {
+    const { pattern, density, angle, joined, turn, shift } = { ...solid, turn: this.layer, ...how }
+    const [shiftX, shiftY] = shift
     const z = this.plan.layers.top[this.layer]!
     const request = { pattern, width: bead.width, density, angle, shiftX, shiftY, layer: turn, z }
     const { chains, lines } = fillRegion(contours, group, request, this.plan.kernel)
@@ -224,6 +222,23 @@ class LayerLayer {
     ]
   }
 }
+
+/** How a region is filled. */
+interface Fill {
+  readonly pattern: Pattern
+  /** Share of the region that is laid, 1 for all of it. */
+  readonly density: number
+  /** Of the lines, radians. */
+  readonly angle: number
+  /** Whether lines are joined at their ends. */
+  readonly joined: boolean
+  /** How often the pattern has been turned; the layer's number unless told otherwise. */
+  readonly turn: number
+  /** mm */
+  readonly shift: readonly [x: number, y: number]
+}
+
+const solid = { pattern: 'lines', density: 1, angle: FILL_ANGLE, joined: true, shift: [0, 0] } as const satisfies Partial<Fill>
 
 const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, i) => from + i)
 

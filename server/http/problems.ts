@@ -94,27 +94,11 @@ export function parseRequest<T>(schema: z.ZodType<T>, body: unknown): T {
 
 /** Turns whatever was thrown into a problem of RFC 9457. */
 export function asProblem(error: unknown): Problem {
-  const build = (
-    status: number,
-    title: string,
-    code: string,
-    detail: string,
-    where: string,
-    remedy: string,
-    current?: unknown,
-  ): Problem => ({
-    type: 'about:blank',
-    title,
-    status,
-    detail,
-    code,
-    where,
-    remedy,
-    ...(current === undefined ? {} : { current }),
-  })
-  if (error instanceof ProblemError)
-    return build(error.status, error.message, error.code, error.message, error.where, error.remedy, error.current)
-  if (isInputError(error)) return build(422, 'This cannot be used', error.code, error.message, error.where, error.remedy)
+  if (error instanceof ProblemError) return asSent(error, error.message)
+  if (isInputError(error)) {
+    const { code, message, where, remedy } = error
+    return asSent({ status: 422, code, message, where, remedy }, 'This cannot be used')
+  }
   if (error instanceof ForeignKeyConstraintError) return asProblem(referenceBroken(error))
   if (hasCollided(error)) return asProblem(collided())
   if (isDatabaseAway(error)) return asProblem(databaseAway())
@@ -124,24 +108,41 @@ export function asProblem(error: unknown): Problem {
   const status = statusOf(error)
   if (status === 404) return asProblem(noSuchAddress(''))
   if (status !== undefined)
-    return build(
-      status,
+    return asSent(
+      {
+        status,
+        code: 'unreadable',
+        // What the parser of a body says is about the body; any other text may tell of the machine.
+        message: refused.type === 'entity.parse.failed' && error instanceof Error ? error.message : 'The request cannot be read.',
+        where: '',
+        remedy: 'Reload the page and try again.',
+      },
       'The request cannot be read',
-      'unreadable',
-      // What the parser of a body says is about the body; any other text may tell of the machine.
-      refused.type === 'entity.parse.failed' && error instanceof Error ? error.message : 'The request cannot be read.',
-      '',
-      'Reload the page and try again.',
     )
-  return build(
-    500,
+  return asSent(
+    {
+      status: 500,
+      code: 'internal',
+      message: 'The server met an error it does not know.',
+      where: '',
+      remedy: 'Try again; the details are in the terminal where it was started.',
+    },
     'Something went wrong',
-    'internal',
-    'The server met an error it does not know.',
-    '',
-    'Try again; the details are in the terminal where it was started.',
   )
 }
+
+type Told = Pick<ProblemError, 'status' | 'code' | 'message' | 'where' | 'remedy'> & { readonly current?: unknown }
+
+const asSent = ({ status, code, message, where, remedy, current }: Told, title: string): Problem => ({
+  type: 'about:blank',
+  title,
+  status,
+  detail: message,
+  code,
+  where,
+  remedy,
+  ...(current === undefined ? {} : { current }),
+})
 
 /**
  * Whether an error means that the database is gone, went away in the middle, or does not answer: whatever the driver calls it,

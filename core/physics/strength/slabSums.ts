@@ -46,6 +46,7 @@ export class SlabSums {
   private readonly lowV: number
 
   /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
+  // biome-ignore lint/complexity/useMaxParams: called for every piece of line in every section; an object each would be made for nothing.
   add(slab: number, area: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
     const { sums } = this
     const at = STRIDE * slab

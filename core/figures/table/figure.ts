@@ -74,7 +74,7 @@ export interface Figure extends FigureRow {
 }
 
 export const fixed = (value: number, digits: number): string => value.toFixed(digits)
-export const mm = (value: number, digits = 1): string => `${value.toFixed(digits)} mm`
+export const mm = (value: number, digits = 1): string => `${value.toFixed(digits).replace('-', '−')} mm`
 export const asPercent = (share: number): string => `${Math.round(100 * share)} %`
 
 /** "14.2 µm": a value in a figure's own plain unit. */

@@ -41,7 +41,9 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
   const { value, text, unit } = row.of(prediction, content.purpose)
   const told = row.explain(prediction, knownSetup(request.setup), content.purpose)
   const scale = value === 0 ? 0 : Number(text.replace(',', '.')) / value
-  const shown = (v: number): string => Number((v * scale).toPrecision(3)).toString()
+  // As finely as the figure itself is told.
+  const decimals = text.split('.')[1]?.length ?? 0
+  const shown = (v: number): string => (v * scale).toFixed(decimals)
   const [doubtful] = found
   const by = doubtful && doubt(figure, doubtful)
   return (

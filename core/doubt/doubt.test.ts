@@ -107,7 +107,7 @@ describe('why a figure is what it is', () => {
     const { terms } = explain('cost')
     expect(terms[0]!.value).toContain(`= ${p.filament.materialCost.toFixed(2)}`)
     const { place, source } = explain('strength')
-    expect(place).toContain(`${statedLoad(p, noPurpose).weakestAtMm.toFixed(1)} mm`)
+    expect(place).toContain(`${statedLoad(p, noPurpose).weakestAtMm.toFixed(1).replace('-', '−')} mm`)
     expect(source).toContain('never a rating')
     const crushed = { ...noPurpose, load: { ...noPurpose.load, kind: 'crush', axis: 'x' } } as const
     expect(explain('strength', crushed).terms[0]!.value).toBe('pressed together along X')

@@ -51,7 +51,9 @@ export class PlainWalls {
   }
 
   private shrinkThinned(edge: Rims, by: number, tolerance: number, width: number, into: Rims): boolean {
-    return this.shrink(thin(edge, width * tolerance, this.thinned), by, width, into)
+    const thinned = thin(edge, width * tolerance, this.thinned)
+    // A rim narrower than the tolerance falls flat, and what has fallen flat has no room within.
+    return thinned.count === edge.count && this.shrink(thinned, by, width, into)
   }
 
   private shrink(edge: Rims, by: number, width: number, into: Rims): boolean {

@@ -37,6 +37,19 @@ describe('solid places are filled, once', () => {
     expect(sum.outside / sum.part).toBeLessThan(1e-3)
   })
 
+  // Where an odd number of lines just fits, the innermost rim is a sliver: out and back on one line.
+  it.each([0.4, 0.6, 0.8])('plates as thick as an odd number of lines of %s mm, or a hair more', async (lineWidth) => {
+    const { CrossSection } = await solids
+    for (const lines of [1, 3, 5]) {
+      for (const more of [0, 0.005, 0.01, 0.02]) {
+        const plate = meshOf(CrossSection.square([30, lines * lineWidth + more]).extrude(0.6))
+        const laid = await layOut(plate, { infillDensity: 100, wallCount: 3, lineWidth })
+        const { laid: volume, part } = coverageOf(laid, 1, kernel)
+        expect(Math.abs(volume / part - 1), `${lines} lines and ${more} mm`).toBeLessThan(0.03)
+      }
+    }
+  })
+
   it('holds for random outlines', async () => {
     const { CrossSection } = await solids
     await fc.assert(

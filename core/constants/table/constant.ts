@@ -20,3 +20,13 @@ export interface Constant {
   /** Figures of the table that it moves, or what stands beneath them. */
   readonly moves: readonly string[]
 }
+
+/** A number of a model alone, that scatters by shares. */
+export const ofModel = (
+  label: string,
+  unit: string,
+  median: number,
+  spread: number,
+  source: string,
+  moves: readonly string[],
+): Constant => ({ label, unit, owner: 'model', scale: 'log', median, spread, source, moves })

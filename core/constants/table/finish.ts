@@ -1,14 +1,7 @@
-import type { Constant } from './constant'
+import { type Constant, ofModel } from './constant'
 
 const rough = (label: string, unit: string, median: number, spread: number, source: string, more: Partial<Constant> = {}): Constant => ({
-  label,
-  unit,
-  owner: 'model',
-  scale: 'log',
-  median,
-  spread,
-  source,
-  moves: ['surface'],
+  ...ofModel(label, unit, median, spread, source, ['surface']),
   ...more,
 })
 const PANDEY = 'Pandey, Reddy & Dhande 2003, from memory: a fit to measured surfaces.'

@@ -1,4 +1,4 @@
-import type { Constant } from './constant'
+import { type Constant, ofModel } from './constant'
 
 /** What follows the flow at which a hot end fails: the limit that speeds are held to, and all that the melt load moves. */
 const byFlow = ['time', 'unslowed', 'cost', 'surface', 'gloss', 'strength', 'cooling']
@@ -30,17 +30,6 @@ const tip = (label: string, median: number, source: string): Constant => ({
   moves: byLoad,
 })
 
-const load = (label: string, unit: string, median: number, spread: number, source: string, moves: readonly string[]): Constant => ({
-  label,
-  unit,
-  owner: 'model',
-  scale: 'log',
-  median,
-  spread,
-  source,
-  moves,
-})
-
 /** How a hot end melts, and what it does when it cannot keep up. */
 export const melt = {
   flowShort: flow('Safe flow of a short melt zone, plain PLA', 11),
@@ -66,7 +55,7 @@ export const melt = {
     source: 'Common practice.',
     moves: byFlow,
   },
-  longer: load(
+  longer: ofModel(
     'Flow of a longer nozzle over an ordinary one',
     '',
     1.25,
@@ -74,12 +63,12 @@ export const melt = {
     'Assumed; that it is more is common practice (CP-N7).',
     byFlow,
   ),
-  split: load('Flow of a nozzle that splits the filament', '', 1.3, 0.1, 'Assumed; that it is more is common practice (CP-N7).', byFlow),
+  split: ofModel('Flow of a nozzle that splits the filament', '', 1.3, 0.1, 'Assumed; that it is more is common practice (CP-N7).', byFlow),
   hardenedSteel: tip('Hardened steel against brass', -10, 'Common practice: wants 5 to 20 °C more.'),
   tungstenCarbide: tip('Tungsten carbide against brass', 0, 'Common practice: about brass.'),
   platedCopper: tip('Plated copper against brass', 5, 'Common practice: runs hotter for the same setting.'),
   diamondTip: tip('Diamond tip against brass', 5, 'Common practice: runs hotter for the same setting.'),
-  activation: load('Activation energy of viscosity', 'J/mol', 90_000, 0.1, 'PLA 80 to 100 kJ/mol, from memory.', byLoad),
+  activation: ofModel('Activation energy of viscosity', 'J/mol', 90_000, 0.1, 'PLA 80 to 100 kJ/mol, from memory.', byLoad),
   belowLabel: {
     label: 'How far below its label the centre still flows',
     unit: '°C',
@@ -90,9 +79,9 @@ export const melt = {
     source: 'Semi-empirical.',
     moves: byLoad,
   },
-  missingPerLoad: load('Plastic missing per unit of load beyond the safe one', '', 0.5, 0.3, 'Semi-empirical.', ['strength', 'cooling']),
-  mostMissing: load('Most plastic that can be missing', '', 0.6, 0.2, 'Semi-empirical.', ['strength', 'cooling']),
-  bedWarmth: load(
+  missingPerLoad: ofModel('Plastic missing per unit of load beyond the safe one', '', 0.5, 0.3, 'Semi-empirical.', ['strength', 'cooling']),
+  mostMissing: ofModel('Most plastic that can be missing', '', 0.6, 0.2, 'Semi-empirical.', ['strength', 'cooling']),
+  bedWarmth: ofModel(
     'What a bed 35 °C over the room adds to the melt near it',
     '°C',
     5,
@@ -100,9 +89,9 @@ export const melt = {
     'Assumed; that it helps is common practice (CP-F9).',
     byLoad,
   ),
-  warmHeight: load('Height over which that falls', 'mm', 12, 0.3, 'Assumed (CP-F9).', byLoad),
-  sag: load('How far a heater sags when it gives all it can', '°C', 8, 0.4, 'Semi-empirical.', byLoad),
-  reserveTime: load(
+  warmHeight: ofModel('Height over which that falls', 'mm', 12, 0.3, 'Assumed (CP-F9).', byLoad),
+  sag: ofModel('How far a heater sags when it gives all it can', '°C', 8, 0.4, 'Semi-empirical.', byLoad),
+  reserveTime: ofModel(
     'Time over which molten plastic evens the flow out',
     's',
     0.5,

@@ -47,10 +47,17 @@ export function OverridesDialog({ candidate, onClose }: { candidate: Candidate; 
   )
 }
 
+const numberFields = [
+  { field: 'fromZ', label: 'From height', unit: 'mm', hint: '' },
+  { field: 'toZ', label: 'To height', unit: 'mm', hint: 'top' },
+  { field: 'speedPercent', label: 'Speed', unit: '%', hint: '100' },
+  { field: 'nearBelt', label: 'Near belt', unit: 'mm', hint: 'any' },
+] as const
+
 const boxFields = ['minX', 'maxX', 'minY', 'maxY'] as const
 
 function Place({ override, onChange, onRemove }: { override: Override; onChange: (next: Override) => void; onRemove: () => void }) {
-  const { name, fromZ, toZ, box, nearBelt, speedPercent, values } = override
+  const { name, box, nearBelt, values } = override
   const layerWide = (Object.keys(values) as SettingName[]).find((name) => reachOf(name) === 'layers')
   // Only what the schema takes reaches the desk; the field shows what is wrong meanwhile.
   const apply = (part: Partial<Record<keyof Override, unknown>>): boolean => {
@@ -63,28 +70,16 @@ function Place({ override, onChange, onRemove }: { override: Override; onChange:
     <li className="rounded-md border border-line p-3">
       <div className="flex flex-wrap items-end gap-3">
         <DraftField label="Name" text={name} width="w-36" onCommit={(text) => apply({ name: text })} />
-        <DraftField label="From height" unit="mm" text={String(fromZ)} onCommit={(text) => apply({ fromZ: toNumber(text) })} />
-        <DraftField
-          label="To height"
-          unit="mm"
-          text={toZ === undefined ? '' : String(toZ)}
-          hint="top"
-          onCommit={(text) => apply({ toZ: toNumber(text) })}
-        />
-        <DraftField
-          label="Speed"
-          unit="%"
-          text={speedPercent === undefined ? '' : String(speedPercent)}
-          hint="100"
-          onCommit={(text) => apply({ speedPercent: toNumber(text) })}
-        />
-        <DraftField
-          label="Near belt"
-          unit="mm"
-          text={nearBelt === undefined ? '' : String(nearBelt)}
-          hint="any"
-          onCommit={(text) => apply({ nearBelt: toNumber(text) })}
-        />
+        {numberFields.map(({ field, label, unit, hint }) => (
+          <DraftField
+            key={field}
+            label={label}
+            unit={unit}
+            text={override[field] === undefined ? '' : String(override[field])}
+            hint={hint}
+            onCommit={(text) => apply({ [field]: toNumber(text) })}
+          />
+        ))}
         <div className="flex-1" />
         <IconButton label={`Remove ${name}`} onClick={onRemove}>
           <X className="size-4" />

@@ -1,10 +1,10 @@
 import type { SearchSpec } from '@sable/contract/search'
 import { figureOf } from '@sable/core/figures/figures'
 import type { Objective } from '@sable/core/search/figures'
-import { choicesOf, type Dimension } from '@sable/core/search/space'
+import { choicesOf } from '@sable/core/search/space'
 import { signedPercent } from '@sable/core/units/format'
+import { choiceWords, type NameOf } from './dimensionWords'
 import { shown } from './figureWords'
-import { choiceWords } from './PointPanel'
 import type { Point } from './plot'
 import type { Mark } from './Scatter'
 
@@ -22,7 +22,7 @@ export function HoverNote({
   at: readonly [number, number]
   spec: SearchSpec
   first: Mark | undefined
-  names: (kind: Dimension['kind'], key: string) => string
+  names: NameOf
   width: number
   axes: readonly Objective[]
 }) {

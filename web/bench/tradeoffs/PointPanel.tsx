@@ -1,11 +1,10 @@
 import type { SearchSpec } from '@sable/contract/search'
 import { figureOf } from '@sable/core/figures/figures'
 import { type FigureId, figureIds } from '@sable/core/figures/table/figure'
-import { definitionOf } from '@sable/core/profile/settings'
-import { choicesOf, type Dimension } from '@sable/core/search/space'
-import { inWords } from '@sable/core/units/format'
+import { choicesOf } from '@sable/core/search/space'
 import clsx from 'clsx'
 import { Button } from '../../ui/Button'
+import { choiceWords, dimensionLabel, type NameOf } from './dimensionWords'
 import { difference, shown } from './figureWords'
 import type { Named, Point } from './plot'
 import type { Mark } from './Scatter'
@@ -16,7 +15,7 @@ interface Props {
   readonly named: readonly Named[]
   /** The first column, which figures are compared with. */
   readonly first: Mark | undefined
-  readonly nameOf: (kind: Dimension['kind'], key: string) => string
+  readonly nameOf: NameOf
   readonly onPick: (point: Point) => void
   readonly onTake: (point: Point) => void
 }
@@ -54,8 +53,8 @@ export function PointPanel({ spec, point, named, first, nameOf, onPick, onTake }
             {spec.dimensions.map((dimension, d) => {
               const choice = choicesOf(dimension)[point.variant.choices[d]!]!
               return (
-                <div key={labelOf(dimension)} className="flex justify-between gap-2 py-px">
-                  <dt className="truncate text-muted">{labelOf(dimension)}</dt>
+                <div key={dimensionLabel(dimension)} className="flex justify-between gap-2 py-px">
+                  <dt className="truncate text-muted">{dimensionLabel(dimension)}</dt>
                   <dd className="figure text-right whitespace-nowrap">{choiceWords(dimension, choice, nameOf)}</dd>
                 </div>
               )
@@ -99,14 +98,4 @@ function FigureRow({ figure, value, before }: { figure: FigureId; value: number;
       </dd>
     </div>
   )
-}
-
-export const labelOf = (dimension: Dimension): string =>
-  dimension.kind === 'setting' ? definitionOf(dimension.name).label : `${dimension.kind[0]!.toUpperCase()}${dimension.kind.slice(1)}`
-
-export function choiceWords(dimension: Dimension, choice: number | string, nameOf: Props['nameOf']): string {
-  if (dimension.kind !== 'setting') return nameOf(dimension.kind, String(choice))
-  const setting = definitionOf(dimension.name)
-  if (setting.kind === 'choice') return inWords(String(choice))
-  return setting.unit === '' ? String(choice) : `${choice} ${setting.unit}`
 }

@@ -4,7 +4,7 @@ import type { Shelf } from '@sable/contract/shelf'
 import { figureOf } from '@sable/core/figures/figures'
 import { type FigureId, figureIds } from '@sable/core/figures/table/figure'
 import { sixOrientations } from '@sable/core/mesh/orientations'
-import { definitionOf, isSettingName, type SettingName, settingNames } from '@sable/core/profile/settings'
+import { definitionOf, type SettingName, settingNames } from '@sable/core/profile/settings'
 import { sizeOf } from '@sable/core/search/explore'
 import { limitsOf, type Objective, usually } from '@sable/core/search/figures'
 import type { Dimension } from '@sable/core/search/space'
@@ -15,6 +15,7 @@ import { Button, IconButton } from '../../ui/Button'
 import { Checkbox } from '../../ui/Checkbox'
 import { Menu, MenuItem, MenuLabel } from '../../ui/Menu'
 import { Select } from '../../ui/Select'
+import { labelOf } from './dimensionWords'
 import { parseChoices } from './parseChoices'
 
 /** Something that may vary, as it is being typed. */
@@ -22,9 +23,6 @@ type Draft = { readonly id: SettingName; readonly text: string } | { readonly id
 
 const shelfFields = ['printer', 'nozzle', 'material', 'spool', 'orientation'] as const
 type ShelfField = (typeof shelfFields)[number]
-
-const labelOf = (id: SettingName | ShelfField): string =>
-  isSettingName(id) ? definitionOf(id).label : `${id[0]!.toUpperCase()}${id.slice(1)}`
 
 /** What people turn first (CP-T3, common practice), over ranges that a 0.4 mm bore prints well. */
 const usual: readonly Draft[] = [

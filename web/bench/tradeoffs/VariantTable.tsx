@@ -4,7 +4,7 @@ import { figureIds } from '@sable/core/figures/table/figure'
 
 import { choicesOf, type Dimension } from '@sable/core/search/space'
 import { type TableColumn, TableSheet } from '../../ui/TableSheet'
-import { choiceWords, labelOf } from './PointPanel'
+import { choiceWords, dimensionLabel } from './dimensionWords'
 
 /** Variants with their choices and figures. */
 export function VariantTable({
@@ -27,7 +27,7 @@ export function VariantTable({
         const choice = choicesOf(dimension)[variants[row]!.choices[d]!]!
         return typeof choice === 'number' ? String(choice) : choiceWords(dimension, choice, names)
       }
-      return { label: labelOf(dimension), of }
+      return { label: dimensionLabel(dimension), of }
     }),
     ...figureIds.map((figure): TableColumn => {
       const { label, plain } = figureOf[figure]

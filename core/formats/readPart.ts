@@ -8,9 +8,6 @@ import { readObj } from './readObj'
 import { readStl } from './readStl'
 import { isArchive } from './unpack'
 
-/** What a model file may be called. */
-export const modelExtensions = ['.stl', '.3mf', '.obj'] as const
-
 /**
  * Reads a model file into a part: a clean mesh and what is known about it. An archive is told by how it begins, the rest
  * by the file's name; what is neither is read as STL, which refuses what it is not.

@@ -9,7 +9,6 @@ import { facetRoughness } from './roughness'
 
 /** Which part of a surface a person will see. */
 export const seenParts = ['all', 'sides', 'top'] as const
-export type SeenPart = (typeof seenParts)[number]
 
 export interface Roughness {
   /** Mean over the area, µm. */

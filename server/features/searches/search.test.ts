@@ -1,3 +1,4 @@
+import { jobListSchema } from '@sable/contract/job'
 import type { FoundVariant, Search, SearchEvent, SearchSpec } from '@sable/contract/search'
 import type { Variant } from '@sable/core/search/explore'
 import { limitsOf } from '@sable/core/search/figures'
@@ -162,10 +163,38 @@ describe('a search on the server', () => {
     await api().get(`/api/searches/${crypto.randomUUID()}/events`).set(local).expect(404)
   })
 
-  it('is removed with its variants, also with its lineup', async () => {
-    const { id } = await begin()
+  it('stands in the history of jobs, newest first, and tells there how it ended', async () => {
+    const { id } = await begin({ budget: 12 })
     await atRest(id)
+    const { body } = await api().get('/api/jobs').set(local).expect(200)
+    const jobs = jobListSchema.parse(body)
+    expect(jobs[0]).toMatchObject({ id, kind: 'search', state: 'done', done: 12, of: 12 })
+    expect(jobs.map(({ createdAt }) => createdAt)).toEqual(
+      jobs
+        .map(({ createdAt }) => createdAt)
+        .sort()
+        .reverse(),
+    )
+  })
+
+  it('is removed with its variants and its job, also with its lineup', async () => {
+    const isGone = async (id: string): Promise<void> => {
+      expect(await server.models.searchVariants.count({ where: { searchId: id } })).toBe(0)
+      expect(await server.models.searches.count({ where: { id } })).toBe(0)
+      expect(await server.models.jobs.count({ where: { id } })).toBe(0)
+    }
+    const { id } = await begin({ budget: 12 })
+    await atRest(id)
+    expect(await server.models.searchVariants.count({ where: { searchId: id } })).toBe(12)
     await api().delete(`/api/searches/${id}`).set(local).expect(204)
-    expect(await server.models.searchVariants.count({ where: { searchId: id } })).toBe(0)
+    await isGone(id)
+
+    const { id: _, revision: __, demo: ___, updatedAt: ____, ...content } = await server.lineups.get(spec.lineupId)
+    const candidates = content.candidates.map((candidate) => ({ ...candidate, id: crypto.randomUUID() }))
+    const lineup = await server.lineups.create({ ...content, candidates })
+    const own = await begin({ lineupId: lineup.id, budget: 12 })
+    await atRest(own.id)
+    await server.lineups.remove(lineup.id)
+    await isGone(own.id)
   })
 })

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { PredictAnswer, PredictRequest } from './predictWorker'
+import type { PredictAnswer, PredictRequest } from './worker/request'
 
 /** A worker that answers when it is told to. */
 class HandWorker {

@@ -2,8 +2,9 @@ import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Stage } from '@sable/core/profile/table/setting'
 import { InputError } from '@sable/core/units/errors'
 import * as Comlink from 'comlink'
-import type { PredictAnswer, PredictRequest, PredictWorker } from './predictWorker'
-import { endOfLife, newLife } from './workerLife'
+import type { PredictWorker } from './worker/predictWorker'
+import type { PredictAnswer, PredictRequest } from './worker/request'
+import { endOfLife, newLife } from './worker/workerLife'
 
 interface Job {
   readonly candidateId: string
@@ -57,7 +58,7 @@ export class PredictionPool {
 
   /** A worker more, made known to the others. */
   private addLane(): void {
-    const worker = Comlink.wrap<PredictWorker>(new Worker(new URL('./predictWorker.ts', import.meta.url), { type: 'module' }))
+    const worker = Comlink.wrap<PredictWorker>(new Worker(new URL('./worker/predictWorker.ts', import.meta.url), { type: 'module' }))
     const life = newLife()
     let breakOff: (error: InputError) => void = () => {}
     const lost = new Promise<never>((_, reject) => {

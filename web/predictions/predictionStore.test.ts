@@ -2,7 +2,7 @@ import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Stage } from '@sable/core/profile/table/setting'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { candidateOf, lineupOf, shelf, storedPart } from '../testing/lineups'
-import type { PredictAnswer, PredictRequest } from './predictWorker'
+import type { PredictAnswer, PredictRequest } from './worker/request'
 
 interface Submitted {
   readonly id: string

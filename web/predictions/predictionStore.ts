@@ -7,7 +7,7 @@ import type { Stage } from '@sable/core/profile/table/setting'
 import { create } from 'zustand'
 import { today } from '../ui/today'
 import { PredictionPool } from './predictionPool'
-import type { PredictRequest } from './predictWorker'
+import type { PredictRequest } from './worker/request'
 
 /** What is known of one column. The last figures stay in sight, as old ones, while new ones are computed. */
 export interface Forecast {

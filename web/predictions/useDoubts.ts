@@ -4,7 +4,7 @@ import type { Purpose } from '@sable/core/physics/strength/purpose'
 import * as Comlink from 'comlink'
 import { useEffect, useState } from 'react'
 import { keyOf, predictionPool } from './predictionStore'
-import type { PredictRequest } from './predictWorker'
+import type { PredictRequest } from './worker/request'
 
 const MOST_REMEMBERED = 100
 const remembered = new Map<string, Slopes>()

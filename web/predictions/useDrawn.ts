@@ -8,7 +8,8 @@ import type { SurfaceMap } from '@sable/core/views/surfaceMap'
 import type * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import { keyOf, predictionPool, requestFor, useForecasts } from './predictionStore'
-import type { PredictRequest, PredictWorker } from './predictWorker'
+import type { PredictWorker } from './worker/predictWorker'
+import type { PredictRequest } from './worker/request'
 
 /** A candidate with its figures and, when it is there, what a view draws of it. */
 export interface Drawn<Drawing> {

@@ -1,7 +1,7 @@
 import type { Prediction } from '@sable/core/pipeline/predict'
 import { useEffect, useState } from 'react'
 import { predictionPool } from './predictionStore'
-import type { PredictRequest } from './predictWorker'
+import type { PredictRequest } from './worker/request'
 
 /** A prediction that was tried: nothing in it where it cannot be printed. */
 export interface Tried {

@@ -1,7 +1,7 @@
 import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Step } from '@sable/core/steps/trail'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { PredictRequest } from '../../predictions/predictWorker'
+import type { PredictRequest } from '../../predictions/worker/request'
 
 /** What a set of steps takes, s: the middle one gains most, but only once the first is taken. */
 const times: Readonly<Record<string, number>> = { a: 90, b: 99, c: 95, 'a+b': 50, 'a+c': 85, 'b+c': 94, 'a+b+c': 45 }

@@ -1,7 +1,7 @@
 import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Step } from '@sable/core/steps/trail'
 import { predictionPool } from '../../predictions/predictionStore'
-import type { PredictRequest } from '../../predictions/predictWorker'
+import type { PredictRequest } from '../../predictions/worker/request'
 import type { Measure } from './measures'
 
 interface Handlers {

@@ -1,8 +1,8 @@
 import type { Prediction } from '@sable/core/pipeline/predict'
 import { setKey } from '@sable/core/steps/trail'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import type { PredictRequest } from '../../predictions/predictWorker'
 import { type Tried, useTried } from '../../predictions/useTried'
+import type { PredictRequest } from '../../predictions/worker/request'
 
 export interface Sets {
   /** What a set of steps gives: nothing yet, or that it cannot be printed. */

@@ -1,0 +1,53 @@
+import { place } from '@sable/core/mesh/place'
+import { type DrawnMoves, drawnMoves } from '@sable/core/views/drawnMoves'
+import { type LoadMap, loadMap } from '@sable/core/views/loadMap'
+import { type SurfaceMap, surfaceMap } from '@sable/core/views/surfaceMap'
+import * as Comlink from 'comlink'
+import { cache, inTurn, loadPart, toolsFor } from './atHand'
+import type { PlacedPart, PredictRequest } from './request'
+
+/** What pictures are drawn from, out of what predictions remember. */
+export const drawing = {
+  /** Every move of a candidate, for drawing. */
+  async drawMoves(request: PredictRequest): Promise<DrawnMoves> {
+    const { part, polygons } = await toolsFor(request)
+    return inTurn(async () => {
+      const { placement, setup, values, overrides } = request
+      const moves = drawnMoves(part, placement, setup, values, { kernel: polygons, cache, overrides })
+      return Comlink.transfer(
+        moves,
+        Object.values(moves).map(({ buffer }) => buffer),
+      )
+    })
+  },
+
+  /** The surface of a candidate, for drawing. */
+  async drawSurface(request: PredictRequest): Promise<SurfaceMap> {
+    const { part, polygons } = await toolsFor(request)
+    return inTurn(async () => {
+      const { placement, setup, values, overrides } = request
+      const map = surfaceMap(part, placement, setup, values, { kernel: polygons, cache, overrides })
+      return Comlink.transfer(
+        map,
+        Object.values(map).map(({ buffer }) => buffer),
+      )
+    })
+  },
+
+  /** How a candidate bears loads, for drawing. */
+  async drawLoads(request: PredictRequest): Promise<LoadMap> {
+    const { part, polygons } = await toolsFor(request)
+    return inTurn(async () => {
+      const { placement, setup, values, overrides, load } = request
+      return loadMap(part, placement, setup, values, { kernel: polygons, cache, overrides, load })
+    })
+  },
+
+  /** Triangles of the part as it lies on the bed, for drawing. */
+  async meshForView(request: PlacedPart): Promise<{ positions: Float32Array; triangles: Uint32Array }> {
+    const part = await loadPart(request)
+    const mesh = place(part.mesh, request.placement)
+    const answer = { positions: Float32Array.from(mesh.positions), triangles: mesh.triangles.slice() }
+    return Comlink.transfer(answer, [answer.positions.buffer, answer.triangles.buffer])
+  },
+}

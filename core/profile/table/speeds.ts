@@ -1,6 +1,12 @@
-import { inGroup } from './setting'
+import { inGroup, type NumberSetting } from './setting'
 
 const { number } = inGroup('Speed and acceleration')
+
+/** An acceleration of some lines, that follows the general one until it is told. */
+const ownAcceleration = (label: string, what: string): NumberSetting => ({
+  ...number('motion', label, 'mm/s²', [0, 100000, 100], 0, `${what}; 0 follows the general one.`),
+  zero: 'as the rest',
+})
 
 export const speedsSettings = {
   outerWallSpeed: number(
@@ -47,46 +53,11 @@ export const speedsSettings = {
     'Asked acceleration while laying plastic; the printer may allow less.',
     'print acceleration',
   ),
-  outerWallAcceleration: number(
-    'motion',
-    'Outer wall accel.',
-    'mm/s²',
-    [0, 100000, 100],
-    0,
-    'Acceleration of the wall that shows; 0 follows the general one.',
-  ),
-  innerWallAcceleration: number(
-    'motion',
-    'Inner wall accel.',
-    'mm/s²',
-    [0, 100000, 100],
-    0,
-    'Acceleration of the walls behind; 0 follows the general one.',
-  ),
-  skinAcceleration: number(
-    'motion',
-    'Skin accel.',
-    'mm/s²',
-    [0, 100000, 100],
-    0,
-    'Acceleration of solid layers; 0 follows the general one.',
-  ),
-  infillAcceleration: number(
-    'motion',
-    'Infill accel.',
-    'mm/s²',
-    [0, 100000, 100],
-    0,
-    'Acceleration of sparse infill; 0 follows the general one.',
-  ),
-  firstLayerAcceleration: number(
-    'motion',
-    'First layer accel.',
-    'mm/s²',
-    [0, 100000, 100],
-    0,
-    'Acceleration on the bed; 0 follows the general one.',
-  ),
+  outerWallAcceleration: ownAcceleration('Outer wall accel.', 'Acceleration of the wall that shows'),
+  innerWallAcceleration: ownAcceleration('Inner wall accel.', 'Acceleration of the walls behind'),
+  skinAcceleration: ownAcceleration('Skin accel.', 'Acceleration of solid layers'),
+  infillAcceleration: ownAcceleration('Infill accel.', 'Acceleration of sparse infill'),
+  firstLayerAcceleration: ownAcceleration('First layer accel.', 'Acceleration on the bed'),
   travelAcceleration: number(
     'motion',
     'Travel acceleration',

@@ -8,7 +8,7 @@ export interface MiddleLine {
   readonly closed: boolean
 }
 
-/** Points on the rim stand this share of the widest line apart. */
+/** Points on the rim stand this share of the place's mean width apart: farther, and the diagram zigzags between them. */
 const SAMPLE_SHARE = 0.4
 /** A circle wider than this many times the widest line does not touch two rims of a narrow place. */
 const WIDEST = 1.5
@@ -28,7 +28,7 @@ const LONGEST_SPUR = 4
  * @param most wider places are not expected; they are cut to this, mm
  */
 export function middleLines(polygons: readonly ArrayLike<number>[], least: number, most: number): MiddleLine[] {
-  const { points, previous } = sampleRims(polygons, SAMPLE_SHARE * most)
+  const { points, previous } = sampleRims(polygons, SAMPLE_SHARE * Math.min(most, Math.max(least, meanWidth(polygons))))
   if (points.length < 12) return []
   const { triangles, halfedges } = new Delaunator(points)
   const inside = trianglesInside(points, previous, triangles, halfedges, polygons)
@@ -37,6 +37,18 @@ export function middleLines(polygons: readonly ArrayLike<number>[], least: numbe
   middle.join()
   middle.dropSpurs()
   return middle.lines(most)
+}
+
+/** Of a narrow place: its area over half of its rim, mm. */
+function meanWidth(polygons: readonly ArrayLike<number>[]): number {
+  let [area, length] = [0, 0]
+  for (const xy of polygons) {
+    for (let i = 0, j = xy.length - 2; i < xy.length; j = i, i += 2) {
+      area += (xy[j]! * xy[i + 1]! - xy[i]! * xy[j + 1]!) / 2
+      length += Math.hypot(xy[i]! - xy[j]!, xy[i + 1]! - xy[j + 1]!)
+    }
+  }
+  return (2 * area) / length
 }
 
 function sampleRims(polygons: readonly ArrayLike<number>[], step: number): { points: Float64Array; previous: Int32Array } {
@@ -131,6 +143,7 @@ class Middle {
   private readonly y: Float64Array
   private readonly half: Float64Array
   private readonly links: Int32Array
+  private readonly next: Int32Array
 
   constructor(
     private readonly points: Float64Array,
@@ -143,6 +156,8 @@ class Middle {
     this.y = new Float64Array(count)
     this.half = new Float64Array(count)
     this.links = new Int32Array(3 * count).fill(-1)
+    this.next = new Int32Array(previous.length)
+    for (const [point, before] of previous.entries()) this.next[before] = point
   }
 
   /** Puts a triangle's node on the middle, unless the place is too narrow, or so wide that it is none. */
@@ -162,16 +177,46 @@ class Middle {
     const y = (dx * cl - ex * bl) * d
     const squared = x * x + y * y
     if (!(4 * squared <= widest * widest)) return
-    // The circle passes through points of the rim; the rim between two of them is nearer by their sagitta.
+    const [ab, bc, ca] = [this.neighbours(a, b), this.neighbours(b, c), this.neighbours(c, a)]
     let chord = Infinity
-    if (this.neighbours(a, b)) chord = bl
-    if (this.neighbours(a, c) && cl < chord) chord = cl
-    if (this.neighbours(b, c)) chord = Math.min(chord, (ex - dx) ** 2 + (ey - dy) ** 2)
+    if (ab) chord = bl
+    if (ca && cl < chord) chord = cl
+    if (bc) chord = Math.min(chord, (ex - dx) ** 2 + (ey - dy) ** 2)
+    // The circle passes through points of the rim; the rim between two of them is nearer by their sagitta.
     const half = chord < Infinity ? Math.sqrt(Math.max(0, squared - chord / 4)) : Math.sqrt(squared)
-    if (2 * half < least) return
     this.x[t] = p[2 * a]! + x
     this.y[t] = p[2 * a + 1]! + y
     this.half[t] = half
+    if (ab && !bc && !ca) this.centre(t, a, b, c)
+    else if (bc && !ab && !ca) this.centre(t, b, c, a)
+    else if (ca && !ab && !bc) this.centre(t, c, a, b)
+    if (2 * this.half[t]! < least) this.half[t] = 0
+  }
+
+  /** Moves a node to the middle between an edge of the rim and the edges that meet in the point across: they are nearer than it is. */
+  private centre(t: number, from: number, to: number, across: number): void {
+    const { points: p } = this
+    const [x, y] = [this.x[t]!, this.y[t]!]
+    const toEdge = this.half[t]!
+    const toRim = Math.min(this.distance(this.previous[across]!, across, x, y), this.distance(across, this.next[across]!, x, y))
+    const dx = x - (p[2 * from]! + p[2 * to]!) / 2
+    const dy = y - (p[2 * from + 1]! + p[2 * to + 1]!) / 2
+    const length = Math.hypot(dx, dy)
+    this.half[t] = (toEdge + toRim) / 2
+    if (length === 0) return
+    this.x[t] = x + (dx / length) * ((toRim - toEdge) / 2)
+    this.y[t] = y + (dy / length) * ((toRim - toEdge) / 2)
+  }
+
+  /** From a place to the straight between two points of the rim, mm. */
+  private distance(a: number, b: number, x: number, y: number): number {
+    const { points: p } = this
+    const dx = p[2 * b]! - p[2 * a]!
+    const dy = p[2 * b + 1]! - p[2 * a + 1]!
+    const px = x - p[2 * a]!
+    const py = y - p[2 * a + 1]!
+    const along = Math.max(0, Math.min(1, (px * dx + py * dy) / (dx * dx + dy * dy || 1)))
+    return Math.hypot(px - along * dx, py - along * dy)
   }
 
   /** Joins nodes over every edge whose points do not neighbour each other on the rim. */
@@ -270,8 +315,8 @@ class Middle {
     }
     if (!closed) {
       // The middle ends half a width before the rim does; the largest circle there shows how far there is room.
-      if (startsFree) reachOut(xy, width, 0, 1)
-      if (endsFree) reachOut(xy, width, width.length - 1, width.length - 2)
+      if (startsFree) reachOut(xy, width, true)
+      if (endsFree) reachOut(xy, width, false)
     }
     for (let pass = 0; pass < SMOOTHING; pass++) smooth(xy, width, closed)
     return { ...withoutNeedless(xy, width, closed), closed }
@@ -301,14 +346,29 @@ class Middle {
   }
 }
 
-/** Moves the end of a line outward by half its width, away from its neighbour. */
-function reachOut(xy: number[], width: readonly number[], end: number, neighbour: number): void {
-  const dx = xy[2 * end]! - xy[2 * neighbour]!
-  const dy = xy[2 * end + 1]! - xy[2 * neighbour + 1]!
+/**
+ * Moves the end of a line outward by half its width, in the direction in which it comes from farther away than that: nearer,
+ * its points stand where branches to the corners began.
+ */
+function reachOut(xy: number[], width: number[], atStart: boolean): void {
+  const end = atStart ? 0 : width.length - 1
+  const inward = atStart ? 1 : -1
+  const reach = width[end]! / 2
+  let from = end + inward
+  const isLast = (i: number): boolean => i === (atStart ? width.length - 1 : 0)
+  while (!isLast(from) && Math.hypot(xy[2 * end]! - xy[2 * from]!, xy[2 * end + 1]! - xy[2 * from + 1]!) < reach) from += inward
+  const dx = xy[2 * end]! - xy[2 * from]!
+  const dy = xy[2 * end + 1]! - xy[2 * from + 1]!
   const length = Math.hypot(dx, dy)
   if (length === 0) return
-  xy[2 * end]! += (dx / length) * (width[end]! / 2)
-  xy[2 * end + 1]! += (dy / length) * (width[end]! / 2)
+  xy[2 * end]! += (dx / length) * reach
+  xy[2 * end + 1]! += (dy / length) * reach
+  // The largest circle at a square end is a hair too small: the place is as wide there as it was shortly before.
+  if (length < 2 * reach) width[end] = Math.max(width[end]!, width[from]!)
+  const needless = Math.abs(from - end) - 1
+  const at = atStart ? 1 : from + 1
+  xy.splice(2 * at, 2 * needless)
+  width.splice(at, needless)
 }
 
 /** Rounds of averaging with both neighbours: the points of a Voronoi diagram of samples lie to and fro about the middle. */
@@ -329,7 +389,7 @@ function smooth(xy: number[], width: number[], closed: boolean): void {
 
 /** Points may leave the straight between those that are kept by this, mm, and the width by this share. */
 const STRAIGHT = 0.02
-const EVEN = 0.05
+const EVEN = 0.025
 
 export function withoutNeedless(xy: readonly number[], width: readonly number[], closed: boolean): { xy: number[]; width: number[] } {
   // A closed line keeps its first and its last point, so that it never falls together.

@@ -1,7 +1,9 @@
 import type { PolygonOps, Region } from '../geometry/polygon'
-import type { StrandsBuilder } from '../geometry/strands'
+import { holds, polygonsOf } from '../geometry/polygonsOf'
 import { layThin } from './layThin'
-import { HIDDEN_TOLERANCE, isShort, SKIN_TOLERANCE, spareFor, type WallSettings } from './walls'
+import type { NarrowLines } from './narrowLines'
+import { WIDEST_LINE } from './sideBySide'
+import { HIDDEN_TOLERANCE, isShort, LEAST_INSIDE, SKIN_TOLERANCE, spareFor, type WallSettings, widestNarrow } from './walls'
 
 interface LayerWalls {
   readonly walls: readonly Region[]
@@ -20,26 +22,45 @@ export function fitWalls(
   from: number,
   width: number,
   settings: WallSettings,
-  thinLines: StrandsBuilder,
+  lines: NarrowLines,
 ): LayerWalls & { readonly lost: number } {
   const walls: Region[] = []
   let lost = 0
   for (let depth = from; depth < settings.wallCount && !ops.isEmpty(free); depth++) {
     const hidden = ops.simplify(free, width * HIDDEN_TOLERANCE)
     const rim = depth === 0 ? free : hidden
-    const spare = depth === 0 ? 0 : spareFor(settings, width)
-    let rest = ops.offset(hidden, -width)
-    const core = spare > 0 ? ops.offset(rest, -spare) : rest
-    if (hasVanished(ops, hidden, core, width + spare, width)) {
-      const kept = depth === 0 ? ops.offset(rim, -width) : core
-      walls.push(ops.offset(kept, width / 2 + spare))
-      const held = ops.isEmpty(kept) ? kept : ops.offset(kept, spare + width * (1 + HIDDEN_TOLERANCE))
-      lost += layThin(ops, ops.isEmpty(held) ? rim : ops.subtract(rim, held), width, settings, thinLines, depth === 0)
-      rest = spare > 0 && !ops.isEmpty(kept) ? ops.offset(kept, spare) : kept
-    } else walls.push(ops.offset(rim, -width / 2))
-    free = rest
+    const spare = spareFor(settings, width)
+    const all = ops.offset(hidden, -width - spare)
+    if (hasVanished(ops, hidden, all, width + spare, width)) {
+      const core = withoutHardlyWide(ops, all, ops.offset(hidden, -widestNarrow(settings, width) / 2))
+      const room = ops.isEmpty(core) ? core : ops.offset(core, spare + width * (1 + HIDDEN_TOLERANCE))
+      // The surface keeps every point that the insets would round off.
+      const wall =
+        depth === 0 && !ops.isEmpty(core)
+          ? ops.intersect(ops.offset(rim, -width / 2), ops.offset(room, -width / 2))
+          : ops.offset(core, width / 2 + spare)
+      walls.push(wall)
+      lost += layThin(ops, ops.isEmpty(room) ? rim : ops.subtract(rim, room), width, settings, lines, depth)
+      free = ops.isEmpty(core) ? core : ops.offset(core, spare)
+    } else {
+      walls.push(ops.offset(rim, -width / 2))
+      free = ops.offset(hidden, -width)
+    }
   }
-  return { walls, inside: openInside(ops, ops.simplify(free, width * SKIN_TOLERANCE), width, settings, thinLines), lost }
+  return { walls, inside: openInside(ops, ops.simplify(free, width * SKIN_TOLERANCE), width, settings, lines), lost }
+}
+
+/**
+ * Of places with room for walls those that have it clearly somewhere. Elsewhere they would begin and end with every tremble
+ * of the rim.
+ *
+ * @param clear what is left of them by an inset that asks for more room
+ */
+function withoutHardlyWide(ops: PolygonOps, places: Region, clear: Region): Region {
+  if (ops.isEmpty(places) || ops.isEmpty(clear)) return ops.empty()
+  const clearBodies = polygonsOf(ops, clear)
+  const kept = polygonsOf(ops, places).filter(([outer]) => clearBodies.some(([body]) => holds(outer!, body![0]!, body![1]!)))
+  return ops.gather(kept.flatMap((body) => body.map((rim) => ops.polygon(rim))))
 }
 
 /**
@@ -50,12 +71,14 @@ function hasVanished(ops: PolygonOps, before: Region, after: Region, by: number,
   return isShort(ops.measureRim(before), by, ops.measureRim(after).length, width)
 }
 
-/** Places of the inside that are narrower than a line leave it; a line of their own width fills them. */
-function openInside(ops: PolygonOps, inside: Region, width: number, settings: WallSettings, thinLines: StrandsBuilder): Region {
+/** Places of the inside that are hardly wider than a line leave it; a line of their own width fills them. */
+function openInside(ops: PolygonOps, inside: Region, width: number, settings: WallSettings, lines: NarrowLines): Region {
   if (ops.isEmpty(inside)) return inside
-  const shrunk = ops.offset(inside, -width / 2)
-  if (!hasVanished(ops, inside, shrunk, width / 2, width)) return inside
-  const kept = ops.isEmpty(shrunk) ? shrunk : ops.intersect(ops.offset(shrunk, width / 2 + width * HIDDEN_TOLERANCE), inside)
-  layThin(ops, ops.isEmpty(kept) ? inside : ops.subtract(inside, kept), width, settings, thinLines, false)
+  const clear = ops.offset(inside, (-WIDEST_LINE / 2) * width)
+  if (!hasVanished(ops, inside, clear, (WIDEST_LINE / 2) * width, width)) return inside
+  const half = (LEAST_INSIDE / 2) * width
+  const core = withoutHardlyWide(ops, ops.offset(inside, -half), clear)
+  const kept = ops.isEmpty(core) ? core : ops.intersect(ops.offset(core, half + width * HIDDEN_TOLERANCE), inside)
+  layThin(ops, ops.isEmpty(kept) ? inside : ops.subtract(inside, kept), width, settings, lines, settings.wallCount)
   return kept
 }

@@ -1,7 +1,7 @@
 import { clipLines } from '../geometry/clipLines'
 import { type Contours, isSameGroup } from '../geometry/contours'
 import type { PolygonKernel } from '../geometry/polygon'
-import { StrandsBuilder } from '../geometry/strands'
+import type { Strands, StrandsBuilder } from '../geometry/strands'
 import type { Scopes } from '../profile/overrides'
 import { settings as definitions, type SettingName } from '../profile/settings'
 import type { Block } from '../slicing/blocks'
@@ -23,7 +23,6 @@ export function layWalls(
     0,
   )
   const out = new WallsBuilder(most, kernel)
-  const parts = Array.from({ length: most }, () => new StrandsBuilder())
   const lost = new Float64Array(to - from)
   /** Overrides in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
   let plain: number | undefined
@@ -34,7 +33,6 @@ export function layWalls(
       // Upright sides make layers that are all alike: their walls are too.
       out.repeatGroup()
       lost[layer - from] = lost[layer - from - 1]!
-      for (const part of parts) part.endGroup()
       onLayer(layer + 1 - from)
       continue
     }
@@ -47,41 +45,44 @@ export function layWalls(
         const whole = new WallsBuilder(settings.wallCount, kernel)
         lost[layer - from] = Math.max(lost[layer - from]!, whole.lay(layers.outlines, layer, settings))
         whole.endGroup()
-        keepZone(whole.finish(), zone, widthOn(layer, settings), out, parts, kernel)
+        keepZone(whole.finish(), zone, widthOn(layer, settings), out, kernel)
       }
     }
     out.endGroup()
-    for (const part of parts) part.endGroup()
     onLayer(layer + 1 - from)
   }
-  return { ...out.finish(), wallParts: parts.map((part) => part.finish()), lost }
+  return { ...out.finish(), lost }
 }
 
 export const isOfRegions = (name: SettingName): boolean => definitions[name].stage === 'regions'
 
 /** Adds the part of a layer that lies in a zone. */
 function keepZone(
-  { walls, thin, inside }: Omit<Walls, 'wallParts' | 'lost'>,
+  { walls, wallParts, thin, inside }: Omit<Walls, 'lost'>,
   zone: Zone,
   width: number,
-  out: WallsBuilder,
-  parts: readonly StrandsBuilder[],
+  { narrow, inside: insideOut }: WallsBuilder,
   kernel: PolygonKernel,
 ): void {
   for (const [depth, { xy, polygonStart }] of walls.entries()) {
     for (let p = 0; p < polygonStart.length - 1; p++) {
       for (const piece of cutLoop(xy.subarray(2 * polygonStart[p]!, 2 * polygonStart[p + 1]!), zone.contours))
-        parts[depth]!.add(piece.xy, width, piece.closed)
+        narrow.walls[depth]!.add(piece.xy, width, piece.closed)
     }
   }
-  const { xy, strandStart } = thin
+  keepStrands(thin, zone, narrow.thin)
+  for (const [depth, strands] of wallParts.entries()) keepStrands(strands, zone, narrow.walls[depth]!)
+  kernel.run((ops) => ops.write(ops.intersect(ops.read(inside, 0), ops.read(zone.contours, 0)), insideOut))
+}
+
+/** Lines of varying width belong to the zone on whose side their middle lies. */
+function keepStrands({ xy, width, strandStart, closed }: Strands, zone: Zone, out: StrandsBuilder): void {
   for (let s = 0; s < strandStart.length - 1; s++) {
     const [from, to] = [strandStart[s]!, strandStart[s + 1]!]
     const middle = Math.floor((from + to) / 2)
     if (zoneHolds(zone.contours, xy[2 * middle]!, xy[2 * middle + 1]!))
-      out.thin.add(xy.subarray(2 * from, 2 * to), thin.width.subarray(from, to), thin.closed[s] === 1)
+      out.add(xy.subarray(2 * from, 2 * to), width.subarray(from, to), closed[s] === 1)
   }
-  kernel.run((ops) => ops.write(ops.intersect(ops.read(inside, 0), ops.read(zone.contours, 0)), out.inside))
 }
 
 /** The pieces of a closed line that lie in a zone; the whole of it where it does not leave the zone. */

@@ -2,6 +2,7 @@ import type { Contours } from '../geometry/contours'
 import { RimCheck } from '../geometry/rimCheck'
 import { Rims, thin } from '../geometry/rims'
 import { RimShifter } from '../geometry/shiftRims'
+import { WIDEST_LINE } from './sideBySide'
 import { HIDDEN_TOLERANCE, isShort, SKIN_TOLERANCE, spareFor, type WallSettings } from './walls'
 
 /** Walls that have room everywhere; without `inside` there is not enough of it for the others. */
@@ -9,6 +10,7 @@ export interface CertainWalls {
   readonly walls: readonly Rims[]
   /** What they leave. */
   readonly free: Rims
+  readonly outline: Rims
   readonly inside: Rims | undefined
 }
 
@@ -26,7 +28,7 @@ export class PlainWalls {
   lay(outlines: Contours, layer: number, settings: WallSettings, width: number): CertainWalls {
     const { wallCount } = settings
     const outline = this.outline.read(outlines, layer)
-    if (wallCount === 0) return { walls: [], free: outline, inside: outline }
+    if (wallCount === 0) return { walls: [], free: outline, outline, inside: outline }
     let laid = 0
     for (; laid < wallCount; laid++) {
       this.walls[laid] ??= new Rims()
@@ -41,13 +43,20 @@ export class PlainWalls {
     if (
       laid === wallCount &&
       this.shrinkThinned(this.walls[laid - 1]!, width / 2, SKIN_TOLERANCE, width, this.inside) &&
-      this.shrink(this.inside, width / 2, width, this.room)
+      this.shrink(this.inside, (WIDEST_LINE / 2) * width, width, this.room)
     )
-      return { walls: this.walls.slice(0, laid), free: this.inside, inside: this.inside }
+      return { walls: this.walls.slice(0, laid), free: this.inside, outline, inside: this.inside }
     // The innermost may be laid only if a line fits within it, or the gap that it leaves would stay open.
     if (laid > 0 && !this.shrink(this.walls[laid - 1]!, width / 2 + spareFor(settings, width), width, this.room)) laid--
     if (laid > 0 && !this.shrink(this.walls[laid - 1]!, width / 2, width, this.free)) laid = 0
-    return { walls: this.walls.slice(0, laid), free: laid > 0 ? this.free : outline, inside: undefined }
+    return { walls: this.walls.slice(0, laid), free: laid > 0 ? this.free : outline, outline, inside: undefined }
+  }
+
+  /** What the outermost so many of some certain walls leave; undefined where that cannot be told. */
+  leftBy({ walls, free, outline }: CertainWalls, count: number, width: number): Rims | undefined {
+    if (count === walls.length) return free
+    if (count === 0) return outline
+    return this.shrink(walls[count - 1]!, width / 2, width, this.inside) ? this.inside : undefined
   }
 
   private shrinkThinned(edge: Rims, by: number, tolerance: number, width: number, into: Rims): boolean {

@@ -1,6 +1,5 @@
 import type { Contours } from './contours'
 import { EdgeGrid } from './edgeGrid'
-import { holds } from './polygonsOf'
 
 /** Nearest point of some contours. */
 export interface Near {
@@ -115,12 +114,24 @@ export class NearIndex {
     return found.map(({ share }) => share).sort((a, b) => a - b)
   }
 
-  /** Whether the solid holds a point: even-odd rule over all rims. */
+  /** Whether the solid holds a point: even-odd rule over all rims, told from the edges to its right. */
   holds(x: number, y: number): boolean {
-    const { xy, polygonStart, groupStart } = this.contours
-    let inside = false
-    for (let p = groupStart[this.group]!; p < groupStart[this.group + 1]!; p++)
-      if (holds(xy.subarray(2 * polygonStart[p]!, 2 * polygonStart[p + 1]!), x, y)) inside = !inside
-    return inside
+    const { xy } = this.contours
+    const { cellStart, edges, next, first, left, bottom, columns, rows, size } = this.grid
+    const row = Math.floor((y - bottom) / size)
+    const column = Math.max(0, Math.floor((x - left) / size))
+    if (row < 0 || row >= rows || column >= columns) return false
+    const crossed: number[] = []
+    const to = cellStart[(row + 1) * columns]!
+    for (let k = cellStart[row * columns + column]!; k < to; k++) {
+      const i = edges[k]!
+      const j = next[i - first]!
+      const yi = xy[2 * i + 1]!
+      const yj = xy[2 * j + 1]!
+      if (yi > y === yj > y || x >= ((xy[2 * j]! - xy[2 * i]!) * (y - yi)) / (yj - yi) + xy[2 * i]!) continue
+      // An edge stands in every cell that it passes through.
+      if (!crossed.includes(i)) crossed.push(i)
+    }
+    return crossed.length % 2 === 1
   }
 }

@@ -46,5 +46,16 @@ export const moved = (mesh: Mesh, dx: number, dy: number, dz: number): Mesh => (
   triangles: mesh.triangles,
 })
 
+/** Turned about the upright axis, degrees. */
+export function turnedAbout(mesh: Mesh, degrees: number): Mesh {
+  const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)]
+  const positions = mesh.positions.slice()
+  for (let i = 0; i < positions.length; i += 3) {
+    positions[i] = mesh.positions[i]! * cos - mesh.positions[i + 1]! * sin
+    positions[i + 1] = mesh.positions[i]! * sin + mesh.positions[i + 1]! * cos
+  }
+  return { positions, triangles: mesh.triangles }
+}
+
 /** A mesh as a part, under a name that stands for its content. */
 export const partOf = (key: string, mesh: Mesh): Part => ({ key, ...repair({ corners: soupOf(mesh), notes: [] }) })

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Settings, SettingValues } from '../profile/settings'
 import { layOut } from '../testing/layOut'
 import { lengthOf, movesOf, timeOf, total } from '../testing/paths'
-import { blockMesh } from '../testing/solids'
+import { blockMesh, turnedAbout } from '../testing/solids'
 import { laidVolume } from './laidVolume'
 import { code } from './toolpath'
 
@@ -19,6 +19,26 @@ describe('infill', () => {
       const laid = movesOf(path, code.infill).reduce((sum, m) => sum + path.area[m]! * lengthOf(path, m), 0)
       expect(laid / (69.2 * 69.2 * 16) / (infillDensity / 100), `${infillDensity} %`).toBeGreaterThan(0.95)
       expect(laid / (69.2 * 69.2 * 16) / (infillDensity / 100), `${infillDensity} %`).toBeLessThan(1.05)
+    }
+  })
+
+  // Lines that begin on the rim of an axis-parallel block were dropped once.
+  it.each([
+    'lines',
+    'grid',
+    'triangles',
+    'hexagons',
+    'cubic',
+    'gyroid',
+    'concentric',
+  ] as const)('as %s lays a quarter of solid within 3 %, whichever way it and the part are turned', async (infillPattern) => {
+    for (const turned of [0, 17]) {
+      for (const infillAngle of [0, 1, 30, 45, 90, -90, 180]) {
+        const values = { infillDensity: 25, infillAngle, infillPattern, wallCount: 1, topLayers: 0, bottomLayers: 0 }
+        const { path } = await layOut(turnedAbout(blockMesh(70, 70, 8), turned), values)
+        const laid = movesOf(path, code.infill).reduce((sum, m) => sum + path.area[m]! * lengthOf(path, m), 0)
+        expect(Math.abs(laid / (69.2 * 69.2 * 8) / 0.25 - 1), `turned by ${turned}°, lines at ${infillAngle}°`).toBeLessThan(0.03)
+      }
     }
   })
 

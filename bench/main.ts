@@ -25,7 +25,7 @@ import { doAlone } from '@sable/core/work/doAlone'
 import type { Host, Work } from '@sable/core/work/work'
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js'
 import { lineOf } from './lineOf'
-import { type BenchModel, benchModels, millionTriangles } from './models'
+import { type BenchModel, benchModels, flaringHull, millionTriangles } from './models'
 
 const ROUNDS = 9
 /** Rounds before those that count, in which the compiler warms up: a worker has computed a column before, or is in the midst of a long file. */
@@ -162,6 +162,13 @@ async function motion(model: BenchModel): Promise<void> {
   })
 }
 
+/** Infill that only props tops, against a plain one. */
+async function propping(model: BenchModel): Promise<void> {
+  const part = readPart(model.bytes, model.name, contentKey(model.bytes))
+  const of = (infillPattern: 'grid' | 'topPropping') => () => layDown(part, model.placement, setup, { ...base, infillPattern }, { kernel })
+  await compare(`${model.name}.infill`, { grid: of('grid'), topPropping: of('topPropping') }, { triangles: part.report.triangles }, 1)
+}
+
 async function reading(model: BenchModel): Promise<void> {
   const buffer = model.bytes.buffer.slice(model.bytes.byteOffset, model.bytes.byteOffset + model.bytes.byteLength) as ArrayBuffer
   // A model is read once: what the compiler makes of it the tenth time helps nobody.
@@ -202,6 +209,7 @@ if (process.argv.includes('--cold-memory')) {
   await predictions(shade)
   await predictions(scan)
   await physics(scan)
+  await propping(flaringHull())
   await motion(scan)
   await reading(scan)
   await programs(scan)

@@ -30,6 +30,25 @@ export function benchModels(): BenchModel[] {
   ]
 }
 
+/** A hull of 19,200 triangles that flares upwards, 40 mm high: its inside holds up one wide top. */
+export function flaringHull(): BenchModel {
+  const [rows, spokes] = [120, 80]
+  const at = (row: number, spoke: number): [number, number, number] => {
+    const turn = (2 * Math.PI * (spoke % spokes)) / spokes
+    const flare = 1 + 0.6 * (row / rows) ** 1.5
+    return [30 * flare * Math.cos(turn), 14 * flare * Math.sin(turn) * (1 + 0.2 * Math.cos(turn)), (40 * row) / rows]
+  }
+  const corners: number[] = []
+  for (let spoke = 0; spoke < spokes; spoke++) {
+    for (let row = 0; row < rows; row++) {
+      const [a, b, c, d] = [at(row, spoke), at(row, spoke + 1), at(row + 1, spoke), at(row + 1, spoke + 1)]
+      corners.push(...a, ...b, ...d, ...a, ...d, ...c)
+    }
+    corners.push(0, 0, 0, ...at(0, spoke + 1), ...at(0, spoke), 0, 0, 40, ...at(rows, spoke), ...at(rows, spoke + 1))
+  }
+  return { name: 'hull', bytes: writeStl(weld(Float64Array.from(corners))), placement: { scale: 1, rotateDeg: [0, 0, 0] } }
+}
+
 /** A ball of a million triangles, 60 mm across. */
 export function millionTriangles(): BenchModel {
   const [rings, spokes] = [500, 1000]

@@ -157,6 +157,15 @@ describe('the polygon kernel', () => {
     })
   })
 
+  it('never grows under an inset, though a sliver is turned over', async () => {
+    const kernel = await testKernel
+    kernel.run((ops) => {
+      const turnedOver = [0, -2, 0, -1.9, 5, -1.9, 5, -2]
+      const region = ops.gather([ops.polygon(square(0, 0, 10)), ops.polygon(turnedOver)])
+      expect(ops.area(ops.offset(region, -1))).toBeCloseTo(64, 3)
+    })
+  })
+
   it('frees what it made even when the work throws', async () => {
     const kernel = await testKernel
     expect(() =>

@@ -74,8 +74,12 @@ function runWith<T>(kernel: MainModule, work: (ops: PolygonOps) => T): T {
         own(readPolygons(kernel, xy, polygonStart, groupStart[group]!, groupStart[group + 1]!)),
       of: ({ xy, start, count }) => own(readPolygons(kernel, xy, start, 0, count)),
       write: writeRegion,
-      offset: (region, distance) =>
-        own(kernel.InflatePaths64(region, distance * UNITS_PER_MM, kernel.JoinType.Miter, kernel.EndType.Polygon, MITER_LIMIT, 0)),
+      offset: (region, distance) => {
+        const inset = own(mitred(kernel, region, distance))
+        // Thinning may turn a sliver over. The kernel takes the lowest rim's direction for that of all: an inset then grows them.
+        if (distance >= 0 || kernel.AreaPaths64(inset) <= kernel.AreaPaths64(region)) return inset
+        return own(mitred(kernel, own(kernel.UnionSelf64(region, kernel.FillRule.Positive)), distance))
+      },
       union: (a, b) => own(kernel.Union64(a, b, kernel.FillRule.NonZero)),
       intersect: (a, b) => own(kernel.Intersect64(a, b, kernel.FillRule.NonZero)),
       subtract: (a, b) => own(kernel.Difference64(a, b, kernel.FillRule.NonZero)),
@@ -119,6 +123,9 @@ function runWith<T>(kernel: MainModule, work: (ops: PolygonOps) => T): T {
     for (const region of owned) region.delete()
   }
 }
+
+const mitred = (kernel: MainModule, region: Paths64, distance: number): Paths64 =>
+  kernel.InflatePaths64(region, distance * UNITS_PER_MM, kernel.JoinType.Miter, kernel.EndType.Polygon, MITER_LIMIT, 0)
 
 function readPolygons(kernel: MainModule, xy: Float64Array, polygonStart: Uint32Array, from: number, to: number): Paths64 {
   const region = new kernel.Paths64()

@@ -1,64 +1,121 @@
 import { type Contours, ContoursBuilder } from '../geometry/contours'
 import { oneGroup } from '../geometry/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
+import { polygonsOf } from '../geometry/polygonsOf'
 import { stackGroups } from '../geometry/stackGroups'
 
-/** Props lean inwards from the walls by as much as they rise: 45° come out clean (CP-S7, common practice). */
-const LEAN = 1
-/** Depth of a place is found to this, mm. */
+/** Ledges lean inwards from the walls by so much for what they rise: 60°, the usual limit where nothing shows (CP-S7, common practice). */
+const LEAN = Math.tan(Math.PI / 3)
+/** How far a place lies from the rim of the inside is told to this, mm; ledges that differ by less are one. */
 const DEPTH_STEP = 0.5
 
+/** What carries some tops: a ledge along the rim of the inside, as wide as its tops lie deep, and narrower with every layer below them. */
+interface Ledge {
+  /** From the rim, mm. */
+  readonly width: number
+  readonly covers: Contours
+}
+
 /**
- * Where the inside needs infill only to hold up tops. Under every top it covers the whole place; below, it is a ledge that
- * grows out of the walls, one layer height a layer, so that it closes just under the top. Lightest of all, and no strength.
+ * Where the inside needs infill only to hold up tops. Under whatever is solid it covers the whole
+ * place; below, it is a ledge that grows out of the walls as far as a line may hang over, so that it closes just under the top. Lightest of all, and no strength.
  *
- * @param infill what the walls and skins leave, one group a layer
- * @param solid skins and bridges above which something must hold, one group a layer
+ * @param outlines of the part, one group a layer
+ * @param infill what walls and skins leave of them, one group a layer
  */
-export function topPropping(
-  infill: Contours,
-  solid: readonly Contours[],
-  height: Float64Array,
-  width: number,
-  kernel: PolygonKernel,
-): Contours {
+export function topPropping(outlines: Contours, infill: Contours, height: Float64Array, width: number, kernel: PolygonKernel): Contours {
   const count = height.length
   const needed: Contours[] = new Array(count)
-  /** What has already grown free of props below a top: it widens downwards. */
-  let hollow: Contours | undefined
-  let above: Contours | undefined
+  let ledges: Ledge[] = []
   for (let layer = count - 1; layer >= 0; layer--) {
-    const free = new ContoursBuilder()
     needed[layer] = oneGroup(kernel, (ops) => {
-      const own = ops.read(infill, layer)
-      if (ops.isEmpty(own)) return own
-      const roofs = layer + 1 < count ? solid.map((contours) => ops.read(contours, layer + 1)).filter((region) => !ops.isEmpty(region)) : []
-      const roof = roofs.length > 0 ? ops.intersect(own, ops.unite(ops.gather(roofs))) : ops.empty()
-      const step = height[layer]! * LEAN
-      const old = above && !ops.isEmpty(ops.read(above, 0)) ? ops.intersect(ops.read(above, 0), own) : ops.empty()
-      const widened = hollow && hollow.xy.length > 0 ? ops.swell(ops.read(hollow, 0), step) : ops.empty()
-      // Pieces that are not yet hollow begin to be in their deepest place.
-      const grown = ops.isEmpty(old) ? old : ops.unite(ops.gather([widened, ...deepest(ops, old, widened, step)]))
-      const held = ops.isEmpty(old) ? old : ops.isEmpty(grown) ? old : ops.subtract(old, grown)
-      const all = ops.isEmpty(roof) ? held : ops.unite(ops.gather([held, roof]))
-      ops.write(ops.isEmpty(roof) || ops.isEmpty(grown) ? grown : ops.subtract(grown, roof), free)
-      return ops.simplify(all, width / 8)
+      const own = ops.simplify(ops.read(infill, layer), width / 8)
+      const inside = new Insets(ops, own)
+      const hang = height[layer]! * LEAN
+      const below = ledges.map((ledge) => lowered(ops, ledge, inside, hang))
+      const tops = layer + 1 < count ? ops.subtract(ops.intersect(own, ops.read(outlines, layer + 1)), ops.read(infill, layer + 1)) : own
+      const begun = bodies(ops, tops).map((top) => ({ width: inside.depthOf(top), covers: top }))
+      const all = merged(ops, [...below, ...begun.filter((top) => top.width > hang)])
+      ledges = all.map((ledge) => ({ width: ledge.width, covers: asContours(ops, ops.simplify(ledge.covers, width / 8)) }))
+      return all.length === 0 ? ops.empty() : ops.unite(ops.gather(all.map(({ covers }) => covers)))
     })
-    free.endGroup()
-    hollow = free.finish()
-    above = needed[layer]
   }
   return stackGroups(needed)
 }
 
-/** The deepest place of every piece that the hollow has not reached. */
-function deepest(ops: PolygonOps, region: Region, hollow: Region, step: number): Region[] {
-  const fresh = ops.isEmpty(hollow) ? region : ops.subtract(region, ops.swell(hollow, step))
-  if (ops.isEmpty(fresh)) return []
-  let core = fresh
-  for (;;) {
-    const next = ops.offset(core, -DEPTH_STEP)
-    if (ops.isEmpty(next)) return [ops.swell(core, step)]
-    core = next
+/** A ledge while the kernel holds it. */
+interface HeldLedge {
+  readonly width: number
+  readonly covers: Region
+}
+
+/** What must lie one layer below a ledge: as much less wide as a line may hang over, and around it where it has not come to a wall. */
+function lowered(ops: PolygonOps, ledge: Ledge, inside: Insets, hang: number): HeldLedge {
+  const above = ops.intersect(ops.read(ledge.covers, 0), inside.own)
+  // Where walls or skins end, the rim may suddenly be farther away than a layer higher.
+  const beyond = ops.isEmpty(above) ? above : ops.intersect(above, inside.by(ledge.width + DEPTH_STEP))
+  const width = (ops.isEmpty(beyond) ? ledge.width : inside.depthOf(beyond)) - hang
+  if (ops.isEmpty(above) || width <= 0) return { width: 0, covers: ops.empty() }
+  return { width, covers: ops.subtract(ops.intersect(ops.offset(above, hang), inside.own), inside.by(width)) }
+}
+
+/** The separate bodies of a region. */
+const bodies = (ops: PolygonOps, region: Region): Region[] =>
+  polygonsOf(ops, region).map((rims) => ops.gather(rims.map((rim) => ops.polygon(rim))))
+
+/** Ledges about as wide as each other, as one. */
+function merged(ops: PolygonOps, ledges: readonly HeldLedge[]): HeldLedge[] {
+  const groups: HeldLedge[][] = []
+  const widestFirst = ledges.filter(({ covers }) => !ops.isEmpty(covers)).sort((a, b) => b.width - a.width)
+  for (const ledge of widestFirst) {
+    const group = groups[groups.length - 1]
+    if (group && group[0]!.width - ledge.width < DEPTH_STEP) group.push(ledge)
+    else groups.push([ledge])
   }
+  return groups.map((group) =>
+    group.length === 1 ? group[0]! : { width: group[0]!.width, covers: ops.unite(ops.gather(group.map(({ covers }) => covers))) },
+  )
+}
+
+/** Insets of the inside of one layer. */
+class Insets {
+  private readonly made = new Map<number, Region>()
+
+  constructor(
+    private readonly ops: PolygonOps,
+    readonly own: Region,
+  ) {}
+
+  by(distance: number): Region {
+    const made = this.made.get(distance) ?? this.ops.offset(this.own, -distance)
+    this.made.set(distance, made)
+    return made
+  }
+
+  /** How far from the rim the deepest point of a place lies, mm, to the next step. */
+  depthOf(place: Region): number {
+    const reaches = (steps: number): boolean => {
+      const inset = this.by(steps * DEPTH_STEP)
+      return !this.ops.isEmpty(inset) && !this.ops.isEmpty(this.ops.intersect(inset, place))
+    }
+    let deep = 0
+    let beyond = 1
+    while (reaches(beyond)) {
+      deep = beyond
+      beyond *= 2
+    }
+    while (beyond - deep > 1) {
+      const middle = (deep + beyond) >> 1
+      if (reaches(middle)) deep = middle
+      else beyond = middle
+    }
+    return beyond * DEPTH_STEP
+  }
+}
+
+function asContours(ops: PolygonOps, region: Region): Contours {
+  const out = new ContoursBuilder()
+  ops.write(region, out)
+  out.endGroup()
+  return out.finish()
 }

@@ -44,5 +44,5 @@ interface PropInput {
 export const propTops: Task<PropInput, Contours> = {
   name: 'propTops',
   run: ({ layers, regions, settings }, { kernel }) =>
-    topPropping(regions.infill, [regions.skin, regions.bridges], layers.height, settings.lineWidth, kernel),
+    topPropping(layers.outlines, regions.infill, layers.height, settings.lineWidth, kernel),
 }

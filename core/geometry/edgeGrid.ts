@@ -61,7 +61,9 @@ export class EdgeGrid {
     }
     this.left = left - 1e-6
     this.bottom = bottom - 1e-6
-    this.size = to > from ? Math.max(size, Math.sqrt(((right - left) * (top - bottom)) / MOST_CELLS)) : size
+    const [width, depth] = [right - this.left, top - this.bottom]
+    // Rims that are nearly flat, or nearly a point, have hardly any area, and yet as many cells as they are long.
+    this.size = to > from ? Math.max(size, Math.sqrt((width * depth) / MOST_CELLS), (width + depth) / MOST_CELLS) : size
     this.columns = to > from ? Math.floor((right - this.left) / this.size) + 1 : 0
     this.rows = to > from ? Math.floor((top - this.bottom) / this.size) + 1 : 0
   }

@@ -10,6 +10,7 @@ import type { SupportSwayFigures } from '../physics/sway/supportSway'
 import type { SwayFigures } from '../physics/sway/sway'
 import { definitionOf, type SettingName, type SettingValues } from '../profile/settings'
 import type { ResolvedSettings, Setup } from '../setup/resolve'
+import type { Afloat } from '../supports/findAfloat'
 import { inWords } from '../units/format'
 import type { AskedHeat } from './askedHeats'
 
@@ -65,6 +66,8 @@ export interface Evidence {
   readonly lostMm2: number
   /** Overhang that supports may not reach, mm² summed over layers. */
   readonly unheldMm2: number
+  /** Bodies that begin with nothing under them. */
+  readonly afloat: readonly Afloat[]
   /** Line with half or more of it over air, and the longest line that spans air, mm. */
   readonly overAirMm: number
   readonly longestBridgeMm: number

@@ -52,6 +52,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     layersWithLostPieces: 0,
     lostMm2: 0,
     unheldMm2: 0,
+    afloat: [],
     overAirMm: 0,
     longestBridgeMm: 0,
     unproppedTops: [],
@@ -205,6 +206,7 @@ const ofFigures: readonly Row[] = [
   ['layer-time-short', seeing({ time: { ...time, layersTooFast: 3 } }), evidence()],
   ['waves-behind-corners', seeing({ ringing: { amplitudeMm: 0.12, wavelengthMm: 2, measured: true } }), evidence()],
   ['little-fan-on-pla', seeing({ cooling: { ...cooling, layersWarm: 5 } }, { fanSpeed: 10 }), seeing({}, { fanSpeed: 10 })],
+  ['begins-in-mid-air', seeing({ afloat: [{ zMm: 20, areaMm2: 100, aloneMm: 10 }] }), evidence()],
   ['overhang-unheld', seeing({ unheldMm2: 30 }, { supportFrom: 'bed' }), evidence()],
   ['bridge-long', seeing({ longestBridgeMm: 60 }), seeing({ longestBridgeMm: 20 })],
   [

@@ -1,4 +1,4 @@
-import type { Rule } from './check'
+import { count, type Rule } from './check'
 
 /** Overhang of less than this, mm² over all layers, is not worth a word. */
 const LEAST_UNHELD = 2
@@ -7,8 +7,37 @@ const MUCH_OVER_AIR = 1500
 /** Bridges longer than this sag with most machines, mm; semi-empirical. */
 const LONG_BRIDGE = 40
 
+/** What joins the rest after so little is spoiled there but does not come loose, mm; semi-empirical. */
+const SOON_JOINED = 1
+
 /** What holds overhangs up. */
 export const propChecks: readonly Rule[] = [
+  {
+    id: 'begins-in-mid-air',
+    severity: 'stop',
+    setting: 'supports',
+    find: ({ afloat, resolved: { settings } }) => {
+      const [worst] = [...afloat].sort((a, b) => b.aloneMm - a.aloneMm)
+      if (!worst) return
+      const others = afloat.length > 1 ? ` So do ${count(afloat.length - 1, 'other place')}.` : ''
+      return {
+        severity: worst.aloneMm < SOON_JOINED ? 'caution' : 'stop',
+        atZMm: worst.zMm,
+        evidence: `At z ${worst.zMm.toFixed(1)} mm a piece of ${worst.areaMm2.toFixed(worst.areaMm2 < 10 ? 1 : 0)} mm² begins with nothing under it, and grows by ${worst.aloneMm.toFixed(1)} mm before it meets anything that stands.${others}`,
+        means: worst.aloneMm < SOON_JOINED ? 'Its first lines are laid into the air.' : 'It is laid into the air and comes loose.',
+        todo:
+          settings.supports === 'off'
+            ? 'Support it, turn the part, or place its bodies on the bed one by one.'
+            : 'Let supports stand everywhere, turn the part, or place its bodies on the bed one by one.',
+        fix:
+          settings.supports === 'off'
+            ? { values: { supports: 'plain' } }
+            : settings.supportFrom === 'bed'
+              ? { values: { supportFrom: 'everywhere' } }
+              : undefined,
+      }
+    },
+  },
   {
     id: 'overhang-unheld',
     severity: 'caution',

@@ -235,6 +235,7 @@ export function* predictWork(
       longestBridgeMm: cache.get('longestBridge', pathKey, () => longestBridge(single)),
       lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
       unheldMm2: regions.support.unheldMm2,
+      afloat: regions.afloat,
       unproppedTops: unpropped,
       melt: physics.figures.melt,
       cooling: physics.figures.cooling,

@@ -5,6 +5,7 @@ import type { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { blocksOf } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
+import { type Afloat, findAfloat } from '../supports/findAfloat'
 import { findSupports } from '../supports/findSupports'
 import type { Supports } from '../supports/supports'
 import { joined } from '../units/shared'
@@ -17,6 +18,8 @@ import { layFoot } from './layFoot'
 /** What each layer is made of; every member has one group a layer unless it says otherwise, mm. */
 export interface Regions extends Omit<Divided, 'infill'>, CombinedInfill {
   readonly support: Supports
+  /** Bodies that begin with nothing under them, lowest first. */
+  readonly afloat: readonly Afloat[]
   /** Skirt and brim: closed centre lines on the bed, a single group. */
   readonly foot: Contours
 }
@@ -52,7 +55,7 @@ export const standAround: Task<Surroundings, Regions> = {
     const combined = combineInfill(infill, layers.height, settings.infillEvery, bore, kernel)
     const support = findSupports(layers, divided, settings, kernel, (done) => tick(done / layerCount(layers)))
     const foot = layFoot(layers.outlines, support.body, settings, kernel)
-    return { ...divided, ...combined, support, foot }
+    return { ...divided, ...combined, support, afloat: findAfloat(layers, support, settings, kernel), foot }
   },
 }
 

@@ -38,7 +38,9 @@ describe('a tilted belt', () => {
   it.each([30, 45, 60])('at %i° lays every layer from the belt on', async (angle) => {
     const { mesh, belt } = toBeltFrame(blockMesh(20, 60, 10), angle)
     const { outlines, top, height } = slice(mesh, () => settingsOf(), await testKernel)
-    // Those that cut the far end of the part begin above the belt; every other begins on it.
+    // The first is the edge on the belt; those that cut the far end of the part begin above the belt, every other on it.
+    const first = outlines.xy.subarray(0, 2 * outlines.polygonStart[outlines.groupStart[1]!]!).filter((_, i) => i % 2 === 1)
+    expect(Math.max(...first) - beltAt(belt, top[0]!)).toBeLessThan(1)
     let touching = 0
     for (let layer = 0; layer < top.length; layer++) {
       const line = beltAt(belt, top[layer]! - height[layer]! / 2)
@@ -77,9 +79,9 @@ describe('a tilted belt', () => {
       [3, 25, 2, [2]],
       [-3, 15, 2, [2]],
     ] as const) {
-      const n = y * sin - height * cos
+      const n = y * sin + height * cos
       const z = n - belt.start / belt.slope
-      const [u, v] = [-x, y * cos + height * sin]
+      const [u, v] = [-x, height * sin - y * cos]
       const patches = scopes.partialAt(z, belt).filter((p) => u >= p.minX && u <= p.maxX && v >= p.minY && v <= p.maxY)
       const scope = patches.reduce((all, { of }) => scopes.with(all, of), scopes.ofLayer(z, belt))
       expect(scopes.sets[scope]).toEqual(set)
@@ -90,9 +92,9 @@ describe('a tilted belt', () => {
     const { belt } = toBeltFrame(blockMesh(20, 60, 10), 30)
     const [sin, cos] = [0.5, Math.sqrt(0.75)]
     // Points 4 mm above the belt, 12 mm along it and a millimetre of height farther, and where gantry and belt must stand for them.
-    const n = 12 * sin - 4 * cos
+    const n = 12 * sin + 4 * cos
     const z = n - belt.start / belt.slope
-    const y = 12 * cos + 4 * sin
+    const y = 4 * sin - 12 * cos
     const out = new ToolpathBuilder()
     out.startAt(0, 0, 0)
     for (const up of [0, 1]) {

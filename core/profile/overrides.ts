@@ -151,21 +151,21 @@ const onLevelLayer = ({ box }: Override): Rectangle => box ?? { minX: -Infinity,
 
 /**
  * Where a place of the part lies in a tilted layer: turned with it, its heights become a range along the gantry. With the
- * angle α between gantry and belt and n = z + start·tan α, a point of the layer at y is y·cos α + n·sin α along the belt
- * and y·sin α − n·cos α above it; x runs the other way (see toBeltFrame).
+ * angle α between gantry and belt and n = z − start·tan α, a point of the layer at y is n·sin α − y·cos α along the belt
+ * and y·sin α + n·cos α above it; x runs the other way (see toBeltFrame).
  */
 function onTiltedLayer({ box, fromZ, toZ, nearBelt }: Override, z: number, belt: BeltLine): Rectangle {
-  const angle = Math.atan2(1, belt.slope)
+  const angle = Math.atan2(1, -belt.slope)
   const [sin, cos] = [Math.sin(angle), Math.cos(angle)]
   const n = z + belt.start / belt.slope
-  const along = (y: number): number => (y - n * sin) / cos
-  const above = (height: number): number => (height + n * cos) / sin
+  const along = (y: number): number => (n * sin - y) / cos
+  const above = (height: number): number => (height - n * cos) / sin
   return {
     minX: -(box?.maxX ?? Infinity),
     maxX: -(box?.minX ?? -Infinity),
-    minY: Math.max(box ? along(box.minY) : -Infinity, fromZ > 0 ? above(fromZ) : -Infinity),
+    minY: Math.max(box ? along(box.maxY) : -Infinity, fromZ > 0 ? above(fromZ) : -Infinity),
     maxY: Math.min(
-      box ? along(box.maxY) : Infinity,
+      box ? along(box.minY) : Infinity,
       toZ === undefined ? Infinity : above(toZ),
       nearBelt === undefined ? Infinity : beltAt(belt, z) + nearBelt,
     ),

@@ -8,6 +8,8 @@ export const AIR_STEP = 1
 export class AirSense {
   private readonly rims: NearIndex
   private last = Number.NaN
+  /** What lies nearer to the start of y than this lies on the belt, mm. */
+  private belt = -Infinity
 
   /** @param width widest line, mm */
   constructor(outlines: Contours, width: number) {
@@ -15,9 +17,10 @@ export class AirSense {
     this.rims = new NearIndex(outlines, 0, Math.max(0.51 * AIR_STEP, 0.51 * width))
   }
 
-  /** From now on lines are laid over this layer. */
-  enter(layer: number): void {
+  /** From now on lines are laid over this layer. @param belt y at which a tilted belt bears them too, mm */
+  enter(layer: number, belt = -Infinity): void {
     this.rims.enter(layer)
+    this.belt = belt
   }
 
   /** A line that is not joined to the last one begins. */
@@ -30,6 +33,7 @@ export class AirSense {
    * line is where it was at the last point: it cannot have crossed a rim unseen.
    */
   share(x: number, y: number, width: number): number {
+    if (y < this.belt + width / 2) return 0
     const distance = this.rims.signedDistance(x, y)
     if (Number.isNaN(distance)) {
       if (Number.isNaN(this.last)) this.last = this.rims.holds(x, y) ? -1 : 1

@@ -25,7 +25,7 @@ export function copyPlaces(
 ): [number, number][] {
   if (belt) {
     // Each begins where the layers of the one before it have ended: these lean over the belt by the part's height.
-    const pitch = copyOrder === 'together' ? 0 : size[1] + size[2] * belt.slope + gap
+    const pitch = copyOrder === 'together' ? 0 : size[1] - size[2] * belt.slope + gap
     return Array.from({ length: copies }, (_, i) =>
       copyOrder === 'together' ? [(i - (copies - 1) / 2) * (size[0] + gap), 0] : [0, (i - (copies - 1) / 2) * pitch],
     )

@@ -1,3 +1,4 @@
+import { beltAt } from '../mesh/tiltedBelt'
 import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
@@ -54,7 +55,7 @@ export const layBlock: Task<LayInput, Toolpath> = {
       if (layer % every !== 0) continue
       traveller.rise(layers.top[layer]!, settings)
       traveller.enter(layers.outlines, regions.walls[0], layer)
-      if (layer > 0) air.enter(layer - 1)
+      if (layer > 0) air.enter(layer - 1, layers.belt && beltAt(layers.belt, layers.top[layer]!))
       pen.enter(layers.height[layer]!, layer > 0 ? air : undefined, scope, patchesOn(layers, layer, scopes))
       layLayer(plan, layer, settings, pen)
       tick((layer + 1 - from) / (to - from))

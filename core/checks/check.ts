@@ -9,6 +9,7 @@ import type { PhysicsFigures } from '../physics/physicsFigures'
 import type { SupportSwayFigures } from '../physics/sway/supportSway'
 import type { SwayFigures } from '../physics/sway/sway'
 import { definitionOf, type SettingName, type SettingValues } from '../profile/settings'
+import type { LostDetail } from '../regions/lostDetail'
 import type { ResolvedSettings, Setup } from '../setup/resolve'
 import type { Afloat } from '../supports/findAfloat'
 import { inWords } from '../units/format'
@@ -60,10 +61,7 @@ export interface Evidence {
   readonly layerCount: number
   /** Part of the first layer that lies on the bed, mm². */
   readonly footMm2: number
-  /** Layers on which a separate piece of the model got no line. */
-  readonly layersWithLostPieces: number
-  /** Area that is too thin for any line, mm² summed over layers. */
-  readonly lostMm2: number
+  readonly lost: LostDetail
   /** Overhang that supports may not reach, mm² summed over layers. */
   readonly unheldMm2: number
   /** Bodies that begin with nothing under them. */

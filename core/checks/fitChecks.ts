@@ -50,7 +50,7 @@ export const fitChecks: readonly Rule[] = [
     id: 'thinner-than-a-line',
     severity: 'caution',
     setting: 'lineWidth',
-    find: ({ layersWithLostPieces, laidVolumeMm3, layerCount }) =>
+    find: ({ lost: { layersWithLostPieces }, laidVolumeMm3, layerCount }) =>
       layersWithLostPieces === 0 || laidVolumeMm3 === 0
         ? undefined
         : {
@@ -63,11 +63,11 @@ export const fitChecks: readonly Rule[] = [
     id: 'detail-lost',
     severity: 'note',
     setting: 'leastLineWidth',
-    find: ({ lostMm2, laidVolumeMm3, layersWithLostPieces, resolved: { settings } }) =>
-      lostMm2 * settings.layerHeight < LEAST_LOST * laidVolumeMm3 || layersWithLostPieces > 0
+    find: ({ lost, laidVolumeMm3, resolved: { settings } }) =>
+      lost.areaMm2 * settings.layerHeight < LEAST_LOST * laidVolumeMm3 || lost.layersWithLostPieces > 0
         ? undefined
         : {
-            evidence: `Places thinner than ${settings.leastLineWidth} mm get no line: ${Math.round(lostMm2)} mm², summed over the layers.`,
+            evidence: `Places thinner than ${settings.leastLineWidth} mm get no line: ${Math.round(lost.areaMm2)} mm², summed over the layers.`,
             means: 'Sideways detail is about one line wide.',
             todo: 'Use a narrower line or a finer bore where it matters.',
           },

@@ -22,7 +22,7 @@ import { type SwayFigures, swayByLayer, swayFigures } from '../physics/sway/sway
 import { heatOn } from '../profile/heatOn'
 import { type Override, Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
-import { countLostPieces } from '../regions/countLostPieces'
+import { lostDetail } from '../regions/lostDetail'
 import { seamLength } from '../regions/seamLength'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
@@ -189,6 +189,7 @@ export function* predictWork(
   const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
   const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow)
   const unpropped = tops ?? []
+  const lost = cache.get('lost', laidDown.regionsKey, () => lostDetail(layers, regions))
   const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room)
   return {
     ...time,
@@ -233,7 +234,7 @@ export function* predictWork(
       footMm2: groupArea(layers.outlines, 0),
       overAirMm: physics.tracks.overAirMm.reduce((sum, mm) => sum + mm, 0),
       longestBridgeMm: cache.get('longestBridge', pathKey, () => longestBridge(single)),
-      lostMm2: regions.lost.reduce((sum, area) => sum + area, 0),
+      lost,
       unheldMm2: regions.support.unheldMm2,
       afloat: regions.afloat,
       unproppedTops: unpropped,
@@ -246,7 +247,6 @@ export function* predictWork(
       supportSway: supports,
       topClosure: closure,
       strings,
-      layersWithLostPieces: cache.get('lostPieces', laidDown.regionsKey, () => countLostPieces(layers.outlines, regions)),
     }),
     settings,
     origins: resolved.origins,
@@ -256,9 +256,9 @@ export function* predictWork(
 /** What cooling, melting and bonding read of a material: not how strong its lines are. */
 const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['material']): object => ({ ...material, bondFactor })
 
-/** How stiff a support so wide is against a full round one: a branch is a single rim, whose second moment over that is 4·w/r; others are as stiff as they are dense. */
+/** How stiff a support so wide is against a full round one: a branch has a rim, whose second moment over that is 4·w/r; inside and elsewhere they are as stiff as they are dense. */
 const supportStiffness = ({ supports, lineWidth, supportDensity }: Settings, radius: number): number =>
-  supports === 'branching' ? Math.min(1, (4 * lineWidth) / radius) : supportDensity / 100
+  Math.min(1, (supports === 'branching' ? (4 * lineWidth) / radius : 0) + supportDensity / 100)
 
 /** Ringing under those of all settings that hold somewhere under which it swings most. @param wallSpeed mm/s */
 const mostRinging = (

@@ -7,13 +7,11 @@ describe('layer heights', () => {
   it.each([
     'finial',
     'shade',
-  ])('that follow the shape save time against fine ones on the %s, by 15 to 35 % (CP-T6, common practice)', async (key) => {
+  ])('that follow the shape save a fifth to a third of the time against fine ones on the %s (CP-T6, common practice)', async (key) => {
     const fine = { layerHeight: 0.12, firstLayerHeight: 0.2 }
     const uniform = timeOf(await layOut(demo(key), fine))
-    const following = timeOf(
-      await layOut(demo(key), { ...fine, layerMode: 'followShape', leastLayerHeight: 0.12, greatestLayerHeight: 0.2, largestCusp: 0.05 }),
-    )
-    expect(1 - following / uniform).toBeGreaterThan(0.15)
+    const following = timeOf(await layOut(demo(key), { ...fine, layerMode: 'followShape' }))
+    expect(1 - following / uniform).toBeGreaterThan(0.17)
     expect(1 - following / uniform).toBeLessThan(0.35)
   })
 
@@ -22,7 +20,7 @@ describe('layer heights', () => {
     const { layers } = await layOut(meshOf(Manifold.sphere(10, 128).translate([0, 0, 10])), { layerMode: 'followShape', largestCusp: 0.1 })
     for (const [i, top] of layers.top.entries()) {
       const height = layers.height[i]!
-      if (i === 0 || height <= 0.08 + 1e-9) continue
+      if (i === 0 || height <= 0.12 + 1e-9) continue
       // On a sphere |n_z| is the height above its middle over the radius.
       const steepest = Math.max(Math.abs(top - 10), Math.abs(top - height - 10)) / 10
       expect(height * steepest).toBeLessThan(0.1 + 0.01)

@@ -49,6 +49,14 @@ describe('supports', () => {
     expect(Math.abs((await grams({ supportPattern: 'grid' })) / (await grams({ supportPattern: 'lines' })) - 1)).toBeLessThan(0.25)
   })
 
+  it('as branches are filled inside wide trunks by the pattern and density that is asked for', async () => {
+    const grams = async (values: SettingValues) =>
+      laidVolume((await layOut(mushroom(), { supports: 'branching', trunkDiameter: 15, ...values })).path).support
+    const sparse = await grams({ supportDensity: 5 })
+    expect(await grams({ supportDensity: 30 })).toBeGreaterThan(1.3 * sparse)
+    expect(await grams({ supportDensity: 5, supportPattern: 'grid' })).not.toBeCloseTo(sparse, 3)
+  })
+
   it('as branches lean no more than allowed, and touch less than plain ones (CP-P4, common practice)', async () => {
     const { regions } = await layOut(mushroom(), { supports: 'branching', branchLean: 45 })
     const { regions: plain } = await layOut(mushroom(), { supports: 'plain' })

@@ -1,4 +1,5 @@
 import type { Contours } from '../geometry/contours'
+import { oneGroup } from '../geometry/oneGroup'
 import type { PolygonKernel } from '../geometry/polygon'
 import type { Strands } from '../geometry/strands'
 import { concentric, fillRegion, type Pattern } from '../patterns/fillRegion'
@@ -17,6 +18,8 @@ import { anchorOf, layWallLines, type WallLine } from './wallLines'
 /** Skins run across the walls at this angle, turned by a right angle from layer to layer. */
 export const FILL_ANGLE = Math.PI / 4
 const DEGREE = Math.PI / 180
+/** Branches narrower than this many line widths are hollow. */
+const LEAST_FILLED = 8
 const widthSettings = ['lineWidth', 'firstLayerWidth'] as const
 
 /** What is laid, and with which settings. */
@@ -194,12 +197,19 @@ class LayerLayer {
     const { supportPattern, supportDensity, supports } = this.settings
     const { body, roof } = this.plan.regions.support
     const density = supportDensity / 100
-    const rims = supports === 'branching' ? concentric(body, this.layer, this.width, Infinity, this.plan.kernel) : []
     const pattern = supportPattern === 'backAndForth' ? 'lines' : supportPattern
-    const dense = this.filled(roof, this.layer, this.bead(code.supportRoof))
-    if (supports === 'branching') return [...rims.map(({ xy }) => new LineStroke(xy, true, this.bead(code.support))), ...dense]
     const how = { pattern, density, angle: 0, joined: supportPattern === 'backAndForth', turn: 0 } as const
-    return [...this.filled(body, this.layer, this.bead(code.support), how), ...dense]
+    const bead = this.bead(code.support)
+    const dense = this.filled(roof, this.layer, this.bead(code.supportRoof))
+    if (supports !== 'branching') return [...this.filled(body, this.layer, bead, how), ...dense]
+    const { width, layer, plan } = this
+    const rims = concentric(body, layer, width, Infinity, plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))
+    // Thin branches are their rim alone; what is wider is filled as other supports are.
+    const inside = oneGroup(plan.kernel, (ops) => {
+      const wide = ops.offset(ops.read(body, layer), (-LEAST_FILLED / 2) * width)
+      return ops.isEmpty(wide) ? wide : ops.offset(wide, (LEAST_FILLED / 2 - 1) * width)
+    })
+    return [...rims, ...this.filled(inside, 0, bead, how), ...dense]
   }
 
   private footStrokes(): Stroke[] {

@@ -15,7 +15,7 @@ export interface TravelFigures {
 }
 
 /** What another order of walls would save is worked out on this many layers at most. */
-const SAMPLED_LAYERS = 8
+const SAMPLED_LAYERS = 16
 
 interface TravelInput {
   readonly layers: Layers
@@ -33,30 +33,28 @@ export const travelFigures: Task<TravelInput, TravelFigures> = {
     if (settings.finishEachLoop === 'off') return { lengthMm }
     const count = layerCount(layers)
     const every = Math.ceil(count / SAMPLED_LAYERS)
-    const infill = propping ?? regions.infill
-    const other = layBlock.run(
-      {
-        layers,
-        regions: { ...regions, infill },
-        settings: { ...settings, finishEachLoop: 'off' },
-        overrides,
-        seams,
-        block: { from: 0, to: count },
-        every,
-      },
-      host,
-    )
-    const on = travelLength(path, (layer) => layer % every === 0)
-    return { lengthMm, savedMm: on > 0 ? (travelLength(other) / on - 1) * lengthMm : 0 }
+    const sampled = (finishEachLoop: Settings['finishEachLoop']): number =>
+      travelLength(
+        layBlock.run(
+          {
+            layers,
+            regions: { ...regions, infill: propping ?? regions.infill },
+            settings: { ...settings, finishEachLoop },
+            overrides,
+            seams,
+            block: { from: 0, to: count },
+            every,
+          },
+          host,
+        ),
+      )
+    // Both orders on the same layers: the way from one of them to the next is no way of the print's.
+    return { lengthMm, savedMm: every * (sampled('off') - sampled('on')) }
   },
 }
 
-function travelLength({ x, y, feature, layerStart }: Toolpath, counts: (layer: number) => boolean = () => true): number {
+function travelLength({ x, y, feature }: Toolpath): number {
   let length = 0
-  for (let layer = 0; layer < layerStart.length - 1; layer++) {
-    if (!counts(layer)) continue
-    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
-      if (feature[m] === code.travel) length += Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
-  }
+  for (let m = 0; m < feature.length; m++) if (feature[m] === code.travel) length += Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
   return length
 }

@@ -1,8 +1,9 @@
+import { demoParts } from '@sable/demo/scenario'
 import { describe, expect, it } from 'vitest'
 import type { SettingValues } from '../profile/settings'
 import { testKernel } from '../testing/kernel'
 import { type LaidOut, layOut } from '../testing/layOut'
-import { timeOf, total } from '../testing/paths'
+import { demo, timeOf, total } from '../testing/paths'
 import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
 import { code } from './toolpath'
 import { travelFigures } from './travelFigures'
@@ -27,6 +28,16 @@ describe('walls', () => {
     )
     expect(lengthMm).toBeCloseTo(await travel('on'), 6)
     expect(savedMm! / ((await travel('off')) - (await travel('on')))).toBeCloseTo(1, 1)
+  })
+
+  it.each(demoParts)('finished loop by loop save what laying both ways shows: $name', async ({ key }) => {
+    const on = await layOut(demo(key))
+    const travel = total(on.path, code.travel)
+    const saved = total((await layOut(demo(key), { finishEachLoop: 'off' })).path, code.travel) - travel
+    const { savedMm } = travelFigures.run({ ...on, overrides: [] }, { kernel: await testKernel, tick: () => {} })
+    expect(Math.abs(savedMm! - saved)).toBeLessThan(0.1 * Math.abs(saved) + 900)
+    const cube = await layOut(blockMesh(20, 20, 20))
+    expect(travelFigures.run({ ...cube, overrides: [] }, { kernel: await testKernel, tick: () => {} }).savedMm).toBe(0)
   })
 
   it('wider than the bore save time only once their count drops with it (CP-N9, common practice)', async () => {

@@ -87,7 +87,48 @@ describe('3MF', () => {
   })
 })
 
+/** A prism 3 mm high with a concave floor of eight corners: a block of 10 × 10 mm with a notch of 4 × 6 mm. */
+const notched = (between = ' '): string => {
+  const floor = [0, 0, 10, 0, 10, 10, 7, 10, 7, 4, 3, 4, 3, 10, 0, 10]
+  const corner = (i: number, z: number): string => `v ${[floor[2 * i], floor[2 * i + 1], z].join(between)}`
+  const n = floor.length / 2
+  const round = Array.from({ length: n }, (_, i) => i)
+  return [
+    ...round.map((i) => corner(i, 0)),
+    ...round.map((i) => corner(i, 3)),
+    `f ${round.map((i) => n - i).join(between)}`,
+    `f ${round.map((i) => n + i + 1).join(between)}`,
+    ...round.map((i) => `f ${[i + 1, ((i + 1) % n) + 1, n + ((i + 1) % n) + 1, n + i + 1].join(between)}`),
+  ].join('\n')
+}
+const NOTCHED_VOLUME = 3 * (100 - 24)
+
 describe('OBJ', () => {
+  it('is read with concave faces that keep their shape, from whatever corner they are told', () => {
+    const { report } = readPart(strToU8(notched()), 'notched.obj', 'key')
+    expect(report.watertight).toBe(true)
+    expect(report.volumeMm3).toBeCloseTo(NOTCHED_VOLUME, 6)
+    expect(report.areaMm2).toBeCloseTo(2 * 76 + 3 * 52, 6)
+  })
+
+  it('is read with a byte-order mark, in UTF-16 of either order, and with lines that a backslash goes on with', () => {
+    const text = notched()
+    const pairs = (order: (unit: number) => readonly [number, number]): Uint8Array =>
+      Uint8Array.from([...`\ufeff${text}`].flatMap((character) => order(character.charCodeAt(0))))
+    for (const bytes of [
+      Uint8Array.from([0xef, 0xbb, 0xbf, ...strToU8(text)]),
+      pairs((unit) => [unit & 255, unit >> 8]),
+      pairs((unit) => [unit >> 8, unit & 255]),
+      strToU8(notched(' \\\n ')),
+      strToU8(notched(' \\\r\n')),
+    ])
+      expect(readPart(bytes, 'notched.obj', 'key').report.volumeMm3).toBeCloseTo(NOTCHED_VOLUME, 6)
+  })
+
+  it('counts lines that are tied together, so that a fault is found where it stands', () => {
+    expect(code(() => readObj(strToU8('v 0 \\\n 0 0\nv 1 0\n'), 'x.obj'))).toBe('obj-malformed @ x.obj, line 3')
+  })
+
   it('is read with its polygons fanned out, whatever follows the slashes', () => {
     const { positions } = blockMesh(4, 3, 2)
     const faces = ['4 3 2 1', '5 6 7 8', '1 2 6 5', '2 3 7 6', '3 4 8 7', '4 1 5 8']
@@ -110,5 +151,22 @@ describe('OBJ', () => {
     expect(code(() => readObj(strToU8('v 0 0\n'), 'a.obj'))).toBe('obj-malformed @ a.obj, line 1')
     expect(code(() => readObj(strToU8('v 0 0 0\nf 1 2 9\n'), 'a.obj'))).toBe('obj-malformed @ a.obj, line 2')
     expect(code(() => readObj(strToU8('# nothing'), 'a.obj'))).toBe('obj-empty @ a.obj')
+  })
+})
+
+describe('STL in words', () => {
+  it('may begin with a byte-order mark', () => {
+    const triangles = [
+      [0, 0, 0, 0, 1, 0, 1, 0, 0],
+      [0, 0, 0, 1, 0, 0, 0, 0, 1],
+      [0, 0, 0, 0, 0, 1, 0, 1, 0],
+      [1, 0, 0, 0, 1, 0, 0, 0, 1],
+    ]
+    const facets = triangles.map(
+      (t) =>
+        `facet normal 0 0 0\nouter loop\n${[0, 3, 6].map((k) => `vertex ${t.slice(k, k + 3).join(' ')}`).join('\n')}\nendloop\nendfacet`,
+    )
+    const text = `solid a\n${facets.join('\n')}\nendsolid a\n`
+    expect(readPart(Uint8Array.from([0xef, 0xbb, 0xbf, ...strToU8(text)]), 'a.stl', 'key').report.volumeMm3).toBeCloseTo(1 / 6, 9)
   })
 })

@@ -2,6 +2,7 @@ import type { TriangleSoup } from '../mesh/mesh'
 import { decimalOf } from '../units/decimalOf'
 import { InputError } from '../units/errors'
 import { Growing } from '../units/growing'
+import { cutFace } from './cutFace'
 import { readingLimits, tooManyTriangles } from './readingLimits'
 
 const NEWLINE = 10
@@ -9,12 +10,13 @@ const RETURN = 13
 const SPACE = 32
 const TAB = 9
 const SLASH = 47
+const BACKSLASH = 92
 const V = 118
 const F = 102
 const [L, P, C, S] = [108, 112, 99, 115]
 
 /**
- * Reads the triangles of an OBJ file; faces of more corners are fanned out. Lengths are taken as mm: the format has no unit.
+ * Reads the triangles of an OBJ file; faces of more corners are cut into triangles. Lengths are taken as mm: the format has no unit.
  *
  * @throws InputError naming the line of a vertex that is no number or a face that names none
  */
@@ -32,7 +34,7 @@ export function readObj(bytes: Uint8Array, fileName = 'model.obj'): TriangleSoup
       from++
       continue
     }
-    const end = lineEnd(bytes, from)
+    const { end, lines } = statementEnd(bytes, from)
     const isVertex = bytes[from] === V && isBlank(bytes[from + 1])
     const isFace = bytes[from] === F && isBlank(bytes[from + 1])
     if ((isVertex || isFace) && end - from > readingLimits.lineCharacters)
@@ -57,11 +59,11 @@ export function readObj(bytes: Uint8Array, fileName = 'model.obj'): TriangleSoup
       }
       if (face.length < 3) throw refusal('A face needs three corners.')
       if (corners.length / 9 + face.length - 2 > readingLimits.triangles) throw tooManyTriangles(fileName)
-      for (let k = 2; k < face.length; k++)
-        for (const vertex of [face[0]!, face[k - 1]!, face[k]!])
-          for (let axis = 0; axis < 3; axis++) corners.push(vertices.at(3 * vertex + axis))
+      for (const vertex of cutFace(face, (vertex, axis) => vertices.at(3 * vertex + axis)))
+        for (let axis = 0; axis < 3; axis++) corners.push(vertices.at(3 * vertex + axis))
     } else if (isOther(bytes, from, end)) other++
     from = end + 1
+    number += lines - 1
   }
   if (corners.length === 0)
     throw new InputError('obj-empty', 'The file holds no faces.', fileName, 'Export it again as a mesh of triangles.')
@@ -80,12 +82,19 @@ function indexOf(bytes: Uint8Array, { from, to }: Word, count: number): number {
   return i < 0 ? count + i : i - 1
 }
 
-function lineEnd(bytes: Uint8Array, from: number): number {
-  const at = bytes.indexOf(NEWLINE, from)
-  return at < 0 ? bytes.length : at
+/** Where a line ends, with all those that a backslash before its end ties to it. */
+function statementEnd(bytes: Uint8Array, from: number): { readonly end: number; readonly lines: number } {
+  for (let at = from, lines = 1; ; lines++) {
+    const newline = bytes.indexOf(NEWLINE, at)
+    if (newline < 0) return { end: bytes.length, lines }
+    const last = bytes[newline - 1] === RETURN ? newline - 2 : newline - 1
+    if (last < at || bytes[last] !== BACKSLASH) return { end: newline, lines }
+    at = newline + 1
+  }
 }
 
-const isBlank = (byte: number | undefined): boolean => byte === SPACE || byte === TAB
+const isBlank = (byte: number | undefined): boolean =>
+  byte === SPACE || byte === TAB || byte === RETURN || byte === NEWLINE || byte === BACKSLASH
 
 interface Word {
   readonly from: number
@@ -95,9 +104,9 @@ interface Word {
 /** Where the next word between blanks stands; empty at the end of the line. */
 function wordAfter(bytes: Uint8Array, at: number, end: number): Word {
   let from = at
-  while (from < end && (isBlank(bytes[from]) || bytes[from] === RETURN)) from++
+  while (from < end && isBlank(bytes[from])) from++
   let to = from
-  while (to < end && !isBlank(bytes[to]) && bytes[to] !== RETURN) to++
+  while (to < end && !isBlank(bytes[to])) to++
   return { from, to }
 }
 

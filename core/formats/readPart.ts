@@ -2,6 +2,7 @@ import type { TriangleSoup } from '../mesh/mesh'
 import type { Part } from '../mesh/part'
 import { repair } from '../mesh/repair'
 import { InputError } from '../units/errors'
+import { plainText } from './plainText'
 import { read3mf } from './read3mf'
 import { readingLimits, refuseUnworkable } from './readingLimits'
 import { readObj } from './readObj'
@@ -31,9 +32,14 @@ export function readPart(bytes: Uint8Array, fileName: string, key: string): Part
 
 function readTriangles(bytes: Uint8Array, fileName: string): TriangleSoup {
   if (isArchive(bytes) || /\.3mf$/i.test(fileName)) return read3mf(bytes, fileName)
-  if (/\.obj$/i.test(fileName)) return readObj(bytes, fileName)
-  return readStl(bytes, fileName)
+  const text = plainText(bytes)
+  if (/\.obj$/i.test(fileName)) return readObj(text, fileName)
+  // The header of a binary file may begin with any bytes.
+  return readStl(isSolidText(text) ? text : bytes, fileName)
 }
+
+/** Whether it begins as STL in words does. */
+const isSolidText = (bytes: Uint8Array): boolean => /^\s*solid\b/i.test(String.fromCharCode(...bytes.subarray(0, 80)))
 
 function shortened(notes: readonly string[]): readonly string[] {
   const left = notes.length - readingLimits.notes

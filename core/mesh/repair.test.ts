@@ -42,6 +42,48 @@ describe('repairing a mesh', () => {
     expect(report.notes).toEqual([])
   })
 
+  describe('bodies that touch or lie in each other', () => {
+    const all = Array.from({ length: 12 }, (_, i) => i)
+    const box = (side: number, x = 0, z = 0) => moved(blockMesh(side, side, side), x, 0, z)
+    const insideOut = (mesh: Mesh) => withTurned(mesh, ...all)
+    const measured = (mesh: Mesh) => repaired(mesh).report
+
+    it('become one where they share a face', () => {
+      // Cut along different diagonals, the faces share their edges only; along the same one they are repeats that face each other.
+      expect(measured(joined(box(10), box(10, 10))).volumeMm3).toBeCloseTo(2000, 9)
+      const other = box(10, 10)
+      const mirrored = { positions: other.positions.map((v, i) => (i % 3 === 1 ? -v : v)), triangles: insideOut(other).triangles }
+      const report = measured(joined(box(10), mirrored))
+      expect(report.volumeMm3).toBeCloseTo(2000, 9)
+      expect(report).toMatchObject({ watertight: true, shells: 1, triangles: 20 })
+      expect(measured(joined(insideOut(box(10)), insideOut(box(10, 10)))).volumeMm3).toBeCloseTo(2000, 9)
+    })
+
+    it('stay two where they share an edge', () => {
+      const { volumeMm3, crowdedEdges } = measured(joined(box(10), moved(blockMesh(10, 10, 10), 10, 10, 0)))
+      expect(volumeMm3).toBeCloseTo(2000, 9)
+      expect(crowdedEdges).toBe(1)
+    })
+
+    it('are a hollow where they face each other, whichever way the file faces, and count once where they do not', () => {
+      const [outer, inner] = [box(40), box(30, 0, 5)]
+      const hollow = joined(outer, insideOut(inner))
+      expect(measured(hollow).volumeMm3).toBeCloseTo(64_000 - 27_000, 6)
+      expect(measured(joined(insideOut(outer), inner)).volumeMm3).toBeCloseTo(64_000 - 27_000, 6)
+      expect(measured(joined(outer, inner)).volumeMm3).toBeCloseTo(64_000, 6)
+      expect(measured(joined(insideOut(outer), insideOut(inner))).volumeMm3).toBeCloseTo(64_000, 6)
+      // A ball in a box.
+      expect(measured(joined(hollow, box(10, 0, 15))).volumeMm3).toBeCloseTo(64_000 - 27_000 + 1000, 6)
+    })
+
+    it('are told apart where only their boxes hold each other', async () => {
+      const { Manifold } = await solids
+      const ring = meshOf(Manifold.cylinder(10, 20, 20, 64).subtract(Manifold.cylinder(30, 15, 15, 64, true)))
+      const within = insideOut(box(8, 0, 1))
+      expect(measured(joined(ring, within)).volumeMm3).toBeCloseTo(measured(ring).volumeMm3 + 512, 6)
+    })
+  })
+
   it('closes a flat hole', () => {
     const { mesh, report } = repaired(without(blockMesh(10, 10, 10), 2, 3))
     expect(report.watertight).toBe(true)

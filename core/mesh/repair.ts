@@ -1,10 +1,12 @@
 import { InputError } from '../units/errors'
-import { Growing } from '../units/growing'
 import { shared } from '../units/shared'
-import { type Edges, findEdges } from './edges'
+import { dropCollapsed, keepTriangles } from './dropCollapsed'
+import type { Edges } from './edges'
 import { fillFlatHoles } from './fillHoles'
-import { measureArea, measureSize, measureVolume, sixfoldVolume } from './measure'
-import { type Box, type Mesh, type TriangleSoup, triangleCount } from './mesh'
+import { count, type Linked, linkEdges } from './linked'
+import { measureArea, measureSize, measureVolume } from './measure'
+import { type Mesh, type TriangleSoup, triangleCount } from './mesh'
+import { findNesting } from './nesting'
 import { findShells, type Shells } from './shells'
 import { weld } from './weld'
 import { weldBorder } from './weldBorder'
@@ -61,7 +63,7 @@ export function repair(
       name,
       'Its triangles share no corners, or it is no surface: export the solid again.',
     )
-  const outward = turnOutward(linked.mesh, shells, notes)
+  const { mesh: outward, volumeMm3 } = turnOutward(linked, shells, notes)
   if (outward !== linked.mesh) linked = linkEdges(outward)
   if (hasOpenEdge(linked.edges)) {
     const filled = fillFlatHoles(linked.mesh, linked.edges)
@@ -91,7 +93,8 @@ export function repair(
     edges: { ...edges, ofTriangle: shared(edges.ofTriangle) },
     report: {
       triangles: triangleCount(mesh),
-      volumeMm3: measureVolume(mesh),
+      // Closing holes adds what nesting knows nothing of.
+      volumeMm3: mesh === outward ? volumeMm3 : volumeMm3 + measureVolume(mesh) - measureVolume(outward),
       areaMm2: measureArea(mesh),
       sizeMm: size,
       watertight: openEdges === 0 && crowdedEdges === 0 && countDisagreeing(mesh, edges) === 0,
@@ -103,14 +106,6 @@ export function repair(
   }
 }
 
-/** A mesh and its edges, found once and passed along. */
-interface Linked {
-  readonly mesh: Mesh
-  readonly edges: Edges
-}
-
-const linkEdges = (mesh: Mesh): Linked => ({ mesh, edges: findEdges(mesh) })
-
 function countEdges(edges: Edges, matches: (uses: number) => boolean): number {
   let n = 0
   for (let e = 0; e < edges.count; e++) if (matches(edges.uses[e]!)) n++
@@ -118,67 +113,6 @@ function countEdges(edges: Edges, matches: (uses: number) => boolean): number {
 }
 
 const hasOpenEdge = (edges: Edges): boolean => edges.uses.some((uses) => uses === 1)
-
-const count = (n: number, noun: string): string => `${n.toLocaleString('en')} ${noun}${n === 1 ? '' : 's'}`
-
-/** Leaves out triangles that use a vertex twice, and exact repeats of another triangle. */
-function dropCollapsed(mesh: Mesh, notes: string[]): Linked {
-  const collapsed = keepTriangles(mesh, (a, b, c) => a !== b && b !== c && c !== a)
-  if (collapsed.dropped > 0)
-    notes.push(`${count(collapsed.dropped, 'triangle')} without area ${collapsed.dropped === 1 ? 'was' : 'were'} left out.`)
-  // A repeat makes all three of its edges crowded; few triangles are, so the rest need no look.
-  const { edges } = linkEdges(collapsed.mesh)
-  if (!edges.uses.some((uses) => uses > 2)) return { mesh: collapsed.mesh, edges }
-  const isNew = rememberTriples(collapsed.mesh.triangles.length / 3)
-  const repeated = keepTriangles(collapsed.mesh, (a, b, c, t) => {
-    const { uses, ofTriangle } = edges
-    if (uses[ofTriangle[3 * t]!]! <= 2 || uses[ofTriangle[3 * t + 1]!]! <= 2 || uses[ofTriangle[3 * t + 2]!]! <= 2) return true
-    return isNew(a, b, c)
-  })
-  if (repeated.dropped > 0)
-    notes.push(`${count(repeated.dropped, 'repeated triangle')} ${repeated.dropped === 1 ? 'was' : 'were'} left out.`)
-  return repeated.dropped === 0 ? { mesh: collapsed.mesh, edges } : linkEdges(repeated.mesh)
-}
-
-/** Tells of each triple of vertices, in whatever order, whether it comes for the first time. @param most triples that come at most */
-function rememberTriples(most: number): (a: number, b: number, c: number) => boolean {
-  let size = 16
-  while (size < 2 * most) size *= 2
-  /** Number of the triple + 1; 0 where there is none. */
-  const slots = new Uint32Array(size)
-  const triples = Growing.ofIndices()
-  return (a, b, c) => {
-    const low = Math.min(a, b, c)
-    const high = Math.max(a, b, c)
-    const middle = a + b + c - low - high
-    const mixed = Math.imul(low, 0x9e3779b1) ^ Math.imul(middle, 0x85ebca6b) ^ Math.imul(high, 0xc2b2ae35)
-    let slot = (mixed ^ (mixed >>> 15)) & (size - 1)
-    for (let known = slots[slot]!; known > 0; known = slots[slot]!) {
-      const at = 3 * (known - 1)
-      if (triples.at(at) === low && triples.at(at + 1) === middle && triples.at(at + 2) === high) return false
-      slot = (slot + 1) & (size - 1)
-    }
-    for (const vertex of [low, middle, high]) triples.push(vertex)
-    slots[slot] = triples.length / 3
-    return true
-  }
-}
-
-function keepTriangles(mesh: Mesh, keep: (a: number, b: number, c: number, t: number) => boolean): { mesh: Mesh; dropped: number } {
-  const kept = new Uint32Array(mesh.triangles.length)
-  let length = 0
-  for (let i = 0; i < mesh.triangles.length; i += 3) {
-    const a = mesh.triangles[i]!
-    const b = mesh.triangles[i + 1]!
-    const c = mesh.triangles[i + 2]!
-    if (!keep(a, b, c, i / 3)) continue
-    kept[length++] = a
-    kept[length++] = b
-    kept[length++] = c
-  }
-  const dropped = (mesh.triangles.length - length) / 3
-  return dropped === 0 ? { mesh, dropped } : { mesh: { positions: mesh.positions, triangles: kept.slice(0, length) }, dropped }
-}
 
 /** Leaves out shells of one or two triangles: they enclose nothing and would only draw stray lines. */
 function dropSpecks(mesh: Mesh, edges: Edges, shells: Shells): { mesh: Mesh; dropped: number } {
@@ -194,8 +128,8 @@ function dropSpecks(mesh: Mesh, edges: Edges, shells: Shells): { mesh: Mesh; dro
   return keepTriangles(mesh, (_a, _b, _c, t) => sizes[shells.ofTriangle[t]!]! > 2 || joinsOthers[shells.ofTriangle[t]!] === 1)
 }
 
-/** Turns triangles so that each shell agrees with itself and faces outward; a hollow inside another shell faces inward. Gives back the same mesh when nothing was wrong. */
-function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
+/** Turns triangles so that each shell agrees with itself and faces outward; a hollow inside another shell faces inward. Gives back the same mesh when nothing was wrong. Volume in mm³. */
+function turnOutward({ mesh, edges }: Linked, shells: Shells, notes: string[]): { readonly mesh: Mesh; readonly volumeMm3: number } {
   const triangles = mesh.triangles.slice()
   const turn = (t: number): void => {
     const kept = triangles[3 * t + 1]!
@@ -218,46 +152,16 @@ function turnOutward(mesh: Mesh, shells: Shells, notes: string[]): Mesh {
       flipped++
     }
   }
-  const isInverted = findInverted({ positions: mesh.positions, triangles }, shells)
+  const { isInverted, volumeMm3 } = findNesting({ positions: mesh.positions, triangles }, shells, edges)
   let inverted = 0
-  for (let t = 0; isInverted.length > 0 && t < triangleCount(mesh); t++) {
+  for (let t = 0; t < triangleCount(mesh); t++) {
     if (!isInverted[shells.ofTriangle[t]!]) continue
     turn(t)
     inverted++
   }
   if (flipped > 0) notes.push(`${count(flipped, 'triangle')} faced the wrong way and ${flipped === 1 ? 'was' : 'were'} turned.`)
   if (inverted > 0) notes.push(`A body of ${count(inverted, 'triangle')} was inside out and was turned.`)
-  return flipped + inverted === 0 ? mesh : { positions: mesh.positions, triangles }
-}
-
-/** Whether each shell is inside out: it encloses less than nothing and is no hollow of another. An empty list where none is. */
-function findInverted(mesh: Mesh, shells: Shells): boolean[] {
-  const volumes = new Float64Array(shells.count)
-  for (let t = 0; t < triangleCount(mesh); t++) volumes[shells.ofTriangle[t]!]! += sixfoldVolume(mesh, t) / 6
-  if (volumes.every((volume) => volume >= 0)) return []
-  const boxes = boxesOf(mesh, shells)
-  // A hollow lies in a body; without a body there is none, and nothing to look through.
-  const bodies = boxes.filter((_, i) => volumes[i]! > 0)
-  return boxes.map((own, i) => volumes[i]! < 0 && !bodies.some((body) => boxContains(body, own)))
-}
-
-function boxesOf({ positions, triangles }: Mesh, { count, ofTriangle }: Shells): Box[] {
-  const low = new Float64Array(3 * count).fill(Infinity)
-  const high = new Float64Array(3 * count).fill(-Infinity)
-  for (let c = 0; c < triangles.length; c++) {
-    const shell = ofTriangle[Math.floor(c / 3)]!
-    for (let k = 0; k < 3; k++) {
-      const value = positions[3 * triangles[c]! + k]!
-      if (value < low[3 * shell + k]!) low[3 * shell + k] = value
-      if (value > high[3 * shell + k]!) high[3 * shell + k] = value
-    }
-  }
-  const corner = (values: Float64Array, shell: number) => [...values.subarray(3 * shell, 3 * shell + 3)] as [number, number, number]
-  return Array.from({ length: count }, (_, shell) => ({ min: corner(low, shell), max: corner(high, shell) }))
-}
-
-function boxContains(outer: Box, inner: Box): boolean {
-  return [0, 1, 2].every((k) => outer.min[k]! <= inner.min[k]! && outer.max[k]! >= inner.max[k]!)
+  return { mesh: flipped + inverted === 0 ? mesh : { positions: mesh.positions, triangles }, volumeMm3 }
 }
 
 function countDisagreeing(mesh: Mesh, edges: Edges): number {

@@ -63,7 +63,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     sway: { topMm: 0.001 },
     supportSway: { mostMm: 0, atZMm: 0 },
     topClosure: { gapMm: 5, thicknessMm: 0.8, closure: 1.1 },
-    strings: { openM: 0, pulledM: 0.4, index: 0.02 },
+    strings: { openM: 0, pulledM: 0.4, expected: 2 },
     ...change,
   }
 }
@@ -210,8 +210,8 @@ const ofFigures: readonly Row[] = [
   ['bridge-long', seeing({ longestBridgeMm: 60 }), seeing({ longestBridgeMm: 20 })],
   [
     'petg-through-tube',
-    seeing({ strings: { openM: 0.5, pulledM: 1, index: 0.6 } }, {}, setupOf('dory', 'bore-0.4', 'petg')),
-    seeing({ strings: { openM: 0.5, pulledM: 1, index: 0.6 } }, {}, setupOf('lugger', 'bore-0.4', 'petg')),
+    seeing({ strings: { openM: 0.5, pulledM: 1, expected: 60 } }, {}, setupOf('dory', 'bore-0.4', 'petg')),
+    seeing({ strings: { openM: 0.5, pulledM: 1, expected: 60 } }, {}, setupOf('lugger', 'bore-0.4', 'petg')),
   ],
   ['layers-come-apart', seeing({ bond: { mean: 0.5, worst: 0.2, worstAtZMm: 8 } }), evidence()],
   ['filament-short', seeing({ massG: 400 }, {}, spooled({})), seeing({ massG: 100 }, {}, spooled({}))],
@@ -239,7 +239,7 @@ const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: 
   ['part-sways', { sway: { topMm: 0.4, slowAboveZMm: 60 } }, /From z 60 mm.*0\.40 mm/],
   ['support-sways', { supportSway: { mostMm: 2.4, atZMm: 90 } }, /2\.4 mm at z 90 mm.*15 to 35 mm/],
   ['top-stays-open', { topClosure: { gapMm: 9, thicknessMm: 0.4, closure: 0.4 } }, /0\.40 mm thick.*9\.0 mm/],
-  ['strings', { strings: { openM: 2, pulledM: 1, index: 2 } }, /2\.0 m over open air/],
+  ['strings', { strings: { openM: 2, pulledM: 1, expected: 80 } }, /2\.0 m over open air/],
   [
     'held-back-infill',
     { time: { ...time, realSpeeds: { ...time.realSpeeds, infill: { speedMmS: 50, limiter: 'flow' } } } },

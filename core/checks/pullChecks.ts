@@ -1,11 +1,20 @@
-import type { Rule } from './check'
+import type { Settings } from '../profile/settings'
+import type { Setup } from '../setup/resolve'
+import { type Fix, type Rule, round } from './check'
 
 /** Pushing filament forward faster than this makes motors skip, mm/s; common practice (CP-R4). */
 const SAFE_PUSH_BACK = 30
-/** Index from which strings are worth a word; semi-empirical. */
-const MANY_STRINGS = 1
+/** From so many on strings are worth a word; semi-empirical. */
+const MANY_STRINGS = 30
 /** Retraction that a tube needs at least, and that a direct extruder needs at most, mm; common practice (CP-M1). */
 const [LEAST_IN_TUBE, MOST_DIRECT] = [2, 2.5] as const
+
+/** The next lever that practitioners turn, dryness and heat left out: a usual retraction, then a wipe (CP-R2, CP-M1, common practice). */
+function stringFix({ retractLength, wipeLength }: Settings, { printer, material }: Setup): Fix | undefined {
+  const usual = printer.extruder === 'tube' ? 4 : 0.6
+  if (material.family !== 'flexible' && retractLength < usual) return { values: { retractLength: usual } }
+  return wipeLength < 2 ? { values: { wipeLength: wipeLength < 1 ? 1 : 2 } } : undefined
+}
 
 /** What filament does on the way. */
 export const pullChecks: readonly Rule[] = [
@@ -111,7 +120,7 @@ export const pullChecks: readonly Rule[] = [
     id: 'petg-through-tube',
     severity: 'note',
     find: ({ setup: { material, printer }, strings }) =>
-      material.family !== 'PETG' || printer.extruder !== 'tube' || strings.index < 0.2
+      material.family !== 'PETG' || printer.extruder !== 'tube' || strings.expected < MANY_STRINGS
         ? undefined
         : {
             evidence: `${material.name} through the tube of ${printer.name}, with ${(strings.openM + strings.pulledM).toFixed(1)} m of travel over open air.`,
@@ -165,13 +174,21 @@ export const pullChecks: readonly Rule[] = [
     id: 'strings',
     severity: 'note',
     setting: 'retractLength',
-    find: ({ strings }) =>
-      strings.index < MANY_STRINGS
-        ? undefined
-        : {
-            evidence: `The nozzle travels ${strings.openM.toFixed(1)} m over open air with filament at its mouth and ${strings.pulledM.toFixed(1)} m with it pulled back.`,
-            means: 'Expect strings.',
-            todo: 'Dry the filament first, then try a cooler nozzle or a longer retraction.',
-          },
+    school: 'Full fan freezes strings, say some, and stop most of it; others never print without.',
+    find: ({ strings, setup, resolved: { settings } }) => {
+      if (strings.expected < MANY_STRINGS) return
+      const dry =
+        strings.wet === undefined
+          ? ' It is not known how dry the filament is.'
+          : strings.wet > 0.3
+            ? ' The filament has taken up water since it was dried.'
+            : ''
+      return {
+        evidence: `The nozzle travels ${strings.openM.toFixed(1)} m over open air with filament at its mouth and ${strings.pulledM.toFixed(1)} m with it pulled back.${dry}`,
+        means: `About ${round(strings.expected)} strings are to be expected.`,
+        todo: 'Dry the filament first; then a cooler nozzle, a longer retraction, a wipe of 1 to 2 mm, one change at a time.',
+        fix: stringFix(settings, setup),
+      }
+    },
   },
 ]

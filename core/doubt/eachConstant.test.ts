@@ -74,6 +74,13 @@ const scenes: Readonly<
     slender: { setup: base, of: rod, purpose: { ...noPurpose, load: { ...noPurpose.load, kind: 'crush', axis: 'z' } } },
     brittle: { setup: material({ strength: { ...base.material.strength, bondFactor: 0.05 } }), purpose: upright },
     slanted: { setup: base, purpose: slanted },
+    open: {
+      setup: {
+        ...setupOf('dory', 'bore-0.4', 'flexible'),
+        stock: { remaining: { grams: 500, doubtG: 3, metres: 160, from: 'weighed' }, days: 20, wet: true, others: [] },
+      },
+      values: { retractLength: 0.8, wipeLength: 1, coastLength: 0.2, fanSpeed: 40 },
+    },
   }
 })()
 

@@ -134,10 +134,10 @@ describe('strings', () => {
     const open = of(posts, { retractLength: 0 }).strings
     expect(open.openM).toBeGreaterThan(0.8)
     expect(pulled.pulledM).toBeGreaterThan(0.8)
-    expect(pulled.index).toBeLessThan(open.index)
-    expect(of(posts, { nozzleTemperature: 220 }).strings.index).toBeGreaterThan(of(posts, { nozzleTemperature: 200 }).strings.index)
+    expect(pulled.expected).toBeLessThan(open.expected)
+    expect(of(posts, { nozzleTemperature: 220 }).strings.expected).toBeGreaterThan(of(posts, { nozzleTemperature: 200 }).strings.expected)
     // From the skirt to the part, once.
-    expect(of(block).strings.index).toBeLessThan(0.01)
+    expect(of(block).strings.expected).toBeLessThan(1)
   })
 })
 

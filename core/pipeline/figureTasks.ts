@@ -3,7 +3,7 @@ import type { Contours } from '../geometry/contours'
 import type { Mesh } from '../mesh/mesh'
 import type { Motion } from '../motion/planMotion'
 import { timeFigures } from '../motion/timeFigures'
-import { openTravel } from '../physics/finish/strings'
+import { openTravel } from '../physics/finish/openTravel'
 import { surfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
 import { unproppedTops } from '../physics/finish/unproppedTops'
 import { physicsFigures } from '../physics/physicsFigures'
@@ -103,9 +103,12 @@ export const uprightTask = task('upright', ({ path }: { readonly path: Toolpath 
 interface Travelled {
   readonly path: Toolpath
   readonly outlines: Contours
+  readonly places: readonly (readonly [x: number, y: number])[]
   readonly leastMm: number
 }
-export const openTravelTask = task('openTravel', ({ path, outlines, leastMm }: Travelled) => openTravel(path, outlines, leastMm))
+export const openTravelTask = task('openTravel', ({ path, outlines, places, leastMm }: Travelled) =>
+  openTravel(path, outlines, places, leastMm),
+)
 
 interface Tops {
   readonly layers: Layers

@@ -27,6 +27,7 @@ import { seamLength } from '../regions/seamLength'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { layerCount } from '../slicing/layers'
+import { copyPlaces } from '../toolpath/copyPaths'
 import { longestBridge } from '../toolpath/longestBridge'
 import { type TravelFigures, travelFigures } from '../toolpath/travelFigures'
 import { doAlone } from '../work/doAlone'
@@ -132,6 +133,8 @@ export function* predictWork(
   const settingsOf = (scope: number): Settings => scopes.settingsOf(scope)
   const { infill: infillStiffness } = constants.strength
   const inSections = { ...dataOf(scopes), infillStiffness }
+  // On a tilted belt copies are in the machine's own axes, where outlines mean nothing.
+  const places = layers.belt ? [[0, 0] as const] : copyPlaces(sizeMm, settings)
   const box = cache.get('box', pathKey, () => boxOf(single))
   const across = (axis: Axis): Work<Sections> =>
     cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis, infillStiffness]), () =>
@@ -164,9 +167,10 @@ export function* predictWork(
         })
       : nothing(),
     figure(pathKey, [], uprightTask, { path: single }),
-    figure(pathKey, constants.strings.leastTravel, openTravelTask, {
-      path: single,
+    figure(pathKey, [constants.strings.leastTravel, places], openTravelTask, {
+      path: layers.belt ? single : path,
       outlines: layers.outlines,
+      places,
       leastMm: constants.strings.leastTravel,
     }),
     figure(pathKey, [], travelFigures, { layers, regions, seams, laid, ...dataOf(visibleTo('toolpath', settings, overrides)) }),
@@ -183,8 +187,7 @@ export function* predictWork(
     supportSway(regions.support.body, layers, (radius) => supportStiffness(settings, radius), modulus, sideForce),
   )
   const closure = topClosure(settings, finish)
-  const [low, high] = material.nozzleRange
-  const strings = stringFigures(travels, settingsOf, printer.extruder, (low + high) / 2, constants.strings)
+  const strings = stringFigures(travels, settingsOf, setup, constants.strings)
   const time = atPace(planned, constants.print.pace)
   const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
   const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow)

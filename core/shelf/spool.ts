@@ -110,6 +110,8 @@ export function spoolToUseUp<S extends { readonly remaining: Remaining }>(spools
 /** Days in open air after which filament is likely wet enough to show. Assumed, by how fast the material takes up water. */
 const STAYS_DRY: Readonly<Record<NonNullable<Material['moisture']>, number>> = { slow: 60, middling: 21, fast: 3 }
 
+export const daysToGetWet = (moisture: Material['moisture'] = 'middling'): number => STAYS_DRY[moisture]
+
 /** Whole days since it was dried; undefined where it never was. */
 export function daysSinceDrying({ dried }: Pick<Spool, 'dried'>, today: string): number | undefined {
   const last = [...dried].sort().at(-1)

@@ -1,66 +1,75 @@
 import type { Constants } from '../../constants/constants'
-import type { Contours } from '../../geometry/contours'
 import type { Settings } from '../../profile/settings'
-import type { Printer } from '../../shelf/printer'
-import { leavesPart } from '../../toolpath/leavesPart'
-import { code, type Toolpath } from '../../toolpath/toolpath'
+import type { Setup } from '../../setup/resolve'
+import { daysToGetWet } from '../../shelf/spool'
+import type { OpenTravel, Ways } from './openTravel'
 
 export interface StringFigures {
   /** Travel over open air with filament at the nozzle's mouth, and with it pulled back, m. */
   readonly openM: number
   readonly pulledM: number
-  /** 0 for none; 1 is a metre of open travel at the middle of the label. Semi-empirical. */
-  readonly index: number
+  /** How many strings are to be expected, hairs and webs. Semi-empirical. */
+  readonly expected: number
+  /** Share of the filament's water that it may take up at most, 0 for freshly dried; nothing where nobody knows. */
+  readonly wet?: number
 }
 
-/** Travel over open air, mm, by the scope that it is run in: with filament at the nozzle's mouth, and pulled back. */
-export interface OpenTravel {
-  readonly open: Float64Array
-  readonly pulled: Float64Array
-}
+type StringSettings = Pick<Settings, 'retractLength' | 'nozzleTemperature' | 'wipeLength' | 'coastLength' | 'fanSpeed' | 'travelSpeed'>
 
-/** Travels of one part that cross open air. @param leastTravel mm; over shorter ways no string forms */
-export function openTravel(path: Toolpath, outlines: Contours, leastTravel: number): OpenTravel {
-  const { x, y, feature, scope, sets, layerStart } = path
-  const open = new Float64Array(sets.length)
-  const pulled = new Float64Array(sets.length)
-  let isPulled = false
-  for (let layer = 0; layer < layerStart.length - 1; layer++) {
-    for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
-      const kind = feature[m]!
-      if (kind === code.retract) isPulled = true
-      else if (kind === code.pushBack) isPulled = false
-      if (kind !== code.travel) continue
-      const length = Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
-      if (length < leastTravel || !leavesPart(outlines, layer, x[m]!, y[m]!, x[m + 1]!, y[m + 1]!)) continue
-      const lengths = isPulled ? pulled : open
-      lengths[scope[m]!]! += length
-    }
-  }
-  return { open, pulled }
-}
+/** Way over which a nozzle that nobody pulls back leaves one string, mm, and the speed at which that holds, mm/s. */
+const USUAL_WAY = 10
+const USUAL_TRAVEL = 150
 
-type StringSettings = Pick<Settings, 'retractLength' | 'nozzleTemperature'>
+/** Longer pulls bring no more and pull molten plastic into the cold part, mm: with the extruder at the head, through a tube. */
+export const LONGEST_USEFUL_PULL: Readonly<Record<Setup['printer']['extruder'], number>> = { direct: 2, tube: 6 }
 
-/** @param middle of the material's label, °C */
+/**
+ * Expected strings: each way over open air leaves so many, fewer with every lever that is turned (models §6).
+ *
+ * @param settingsOf what holds in a scope of the path
+ */
 export function stringFigures(
-  travel: OpenTravel,
+  { open, pulled }: OpenTravel,
   settingsOf: (scope: number) => StringSettings,
-  extruder: Printer['extruder'],
-  middle: number,
-  { ooze, pulledDirect, pulledTube, perDegree, leastOoze }: Constants['strings'],
+  { printer, material, stock }: Setup,
+  constants: Constants['strings'],
 ): StringFigures {
-  const share = { direct: pulledDirect, tube: pulledTube }[extruder]
-  let [openMm, pulledMm, index] = [0, 0, 0]
-  for (const scope of travel.open.keys()) {
-    const { retractLength, nozzleTemperature } = settingsOf(scope)
-    const oozes = ooze * Math.max(leastOoze, 1 + perDegree * (nozzleTemperature - middle))
+  const [low, high] = material.nozzleRange
+  const wet = stock && takenUp(stock.days, material.moisture)
+  const oozes = constants.ooze * ofFamily(material.family, constants) * (1 + constants.wet * (wet ?? 0))
+  const slack = printer.extruder === 'tube' ? constants.slackTube : constants.slackDirect
+  let [openMm, pulledMm, expected] = [0, 0, 0]
+  for (const scope of open.count.keys()) {
+    const settings = settingsOf(scope)
+    const lever = oozes * levers(settings, (low + high) / 2, constants)
+    const length = Math.min(settings.retractLength, LONGEST_USEFUL_PULL[printer.extruder])
+    const left = Math.exp(-length / slack) + constants.stays
+    expected += lever * (ways(open, scope) * (1 + constants.stays) + ways(pulled, scope) * left)
     // Where nothing is pulled back, travel is open whatever the path says.
-    const pulled = retractLength > 0 ? travel.pulled[scope]! : 0
-    const open = travel.open[scope]! + travel.pulled[scope]! - pulled
-    openMm += open
-    pulledMm += pulled
-    index += oozes * (open + share * pulled)
+    const isPulled = settings.retractLength > 0
+    openMm += open.length[scope]! + (isPulled ? 0 : pulled.length[scope]!)
+    pulledMm += isPulled ? pulled.length[scope]! : 0
   }
-  return { openM: openMm / 1000, pulledM: pulledMm / 1000, index: index / 1000 }
+  return { openM: openMm / 1000, pulledM: pulledMm / 1000, expected, ...(wet === undefined ? {} : { wet }) }
 }
+
+const ways = ({ roots }: Ways, scope: number): number => roots[scope]! / Math.sqrt(USUAL_WAY)
+
+/** What heat, wiping, coasting, fan and pace make of a string. */
+function levers(settings: StringSettings, middle: number, { perDegree, wipe, coast, freezing }: Constants['strings']): number {
+  const { nozzleTemperature, wipeLength, coastLength, fanSpeed, travelSpeed } = settings
+  return Math.exp(
+    perDegree * (nozzleTemperature - middle) -
+      wipeLength / wipe -
+      coastLength / coast +
+      freezing * (fanSpeed / 100 - 1) +
+      0.5 * Math.log(USUAL_TRAVEL / travelSpeed),
+  )
+}
+
+/** How far a spool has taken up water since it was dried; one that never was counts as opened long ago. */
+const takenUp = (days: number | undefined, moisture: Setup['material']['moisture']): number =>
+  days === undefined ? 1 : 1 - Math.exp(-days / daysToGetWet(moisture))
+
+const ofFamily = (family: Setup['material']['family'], { oozePetg, oozeFlexible, oozeAbs }: Constants['strings']): number =>
+  ({ PLA: 1, woodPLA: 1, PETG: oozePetg, flexible: oozeFlexible, ABS: oozeAbs })[family]

@@ -1,0 +1,107 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { constantOf, medians, moved, withValue } from './constants/constants'
+import type { PolygonKernel } from './geometry/polygon'
+import type { Mesh } from './mesh/mesh'
+import { asModelled } from './mesh/place'
+import { type Prediction, predict } from './pipeline/predict'
+import { StageCache } from './pipeline/stageCache'
+import type { SettingValues } from './profile/settings'
+import type { Setup } from './setup/resolve'
+import { testKernel } from './testing/kernel'
+import { setupOf } from './testing/setups'
+import { blockMesh, joined, partOf, moved as shifted } from './testing/solids'
+
+/**
+ * What practitioners report when they turn a lever, as ranges. All values are common practice, with no source; the ids are those
+ * of docs/practice.md.
+ */
+let kernel: PolygonKernel
+beforeAll(async () => {
+  kernel = await testKernel
+})
+
+const cache = new StageCache(60)
+/** Two posts far from each other: every layer is a way there and one back over open air. */
+const posts = (): Mesh => joined(shifted(blockMesh(6, 6, 20), -20, 0, 0), shifted(blockMesh(6, 6, 20), 20, 0, 0))
+const of = (values: SettingValues, setup: Setup = setupOf()): Prediction =>
+  predict(partOf('posts', posts()), asModelled, setup, values, { kernel, cache })
+const stringsOf = (values: SettingValues, setup?: Setup): number => of(values, setup).strings.expected
+
+describe('strings', () => {
+  const spooled = (days: number | undefined, setup = setupOf()): Setup => ({
+    ...setup,
+    spool: { key: 'a', name: 'Reel A', material: 'pla', netG: 1000, weighings: [], dried: [], defaults: {} },
+    stock: { remaining: { grams: 500, doubtG: 3, metres: 160, from: 'weighed' }, days, wet: false, others: [] },
+  })
+  const base = { retractLength: 0, wipeLength: 0, coastLength: 0, fanSpeed: 100 }
+
+  it('fall far with 0.4 mm of retraction at the head, further with 0.6 (CP-R8)', () => {
+    const [none, short, longer] = [stringsOf(base), stringsOf({ ...base, retractLength: 0.4 }), stringsOf({ ...base, retractLength: 0.6 })]
+    expect(short / none).toBeGreaterThan(0.15)
+    expect(short / none).toBeLessThan(0.6)
+    expect(longer).toBeLessThan(0.85 * short)
+  })
+
+  it('fall much with a wipe of 1 mm, and again with 2 (CP-R2, CP-R8)', () => {
+    const [none, one, two] = [0, 1, 2].map((wipeLength) => stringsOf({ ...base, retractLength: 0.4, wipeLength }))
+    expect(one! / none!).toBeLessThan(0.6)
+    expect(two! / one!).toBeLessThan(0.6)
+  })
+
+  it('are more of PETG than of PLA at equal settings (CP-M3)', () => {
+    const equal = { ...base, retractLength: 0.8, nozzleTemperature: 225 }
+    expect(stringsOf(equal, setupOf('lugger', 'bore-0.4', 'petg'))).toBeGreaterThan(1.3 * stringsOf({ ...equal, nozzleTemperature: 205 }))
+  })
+
+  it('are far more of wet filament, whatever the retraction (CP-R1)', () => {
+    for (const retractLength of [0, 0.4, 1.2]) {
+      const dry = stringsOf({ ...base, retractLength }, spooled(0))
+      expect(stringsOf({ ...base, retractLength }, spooled(200))).toBeGreaterThan(2 * dry)
+      expect(stringsOf({ ...base, retractLength }, spooled(undefined))).toBeGreaterThan(2 * dry)
+      expect(stringsOf({ ...base, retractLength }, spooled(10))).toBeGreaterThan(dry)
+    }
+  })
+
+  it('are more where it is hotter, by a quarter to a half for 10 °C, and fewer on fast travel (CP-R2)', () => {
+    const at = (nozzleTemperature: number) => stringsOf({ ...base, retractLength: 0.8, nozzleTemperature })
+    expect(at(215) / at(205)).toBeGreaterThan(1.2)
+    expect(at(215) / at(205)).toBeLessThan(1.6)
+    const fast = (travelSpeed: number) => stringsOf({ ...base, retractLength: 0.8, travelSpeed })
+    expect(fast(300)).toBeLessThan(fast(100))
+  })
+
+  it('may be more or fewer under full fan: both schools lie within the range (CP-R9, S1)', () => {
+    const { median, spread } = constantOf('strings.freezing')
+    const change = (freezing: number): number => {
+      const setup = { ...setupOf(), constants: withValue(medians, 'strings.freezing', freezing) }
+      return stringsOf({ ...base, retractLength: 0.8, fanSpeed: 10 }, setup) / stringsOf({ ...base, retractLength: 0.8 }, setup)
+    }
+    // Eight of ten lie within 1.28 standard deviations.
+    expect(change(moved('strings.freezing', median, 1.28, spread))).toBeLessThan(0.5)
+    expect(change(moved('strings.freezing', median, -1.28, spread))).toBeGreaterThan(1.1)
+    expect(change(median)).toBeLessThan(1)
+  })
+
+  it('need a longer pull through a tube: 0.8 mm do little there, 4 mm as much as 0.8 at the head (CP-M1)', () => {
+    const tube = (retractLength: number) => stringsOf({ ...base, retractLength }, setupOf('dory'))
+    const head = (retractLength: number) => stringsOf({ ...base, retractLength })
+    const isTube = setupOf('dory').printer.extruder === 'tube'
+    expect(isTube).toBe(true)
+    expect(tube(0.8) / tube(0)).toBeGreaterThan(0.5)
+    expect(tube(4) / tube(0)).toBeLessThan(1.5 * (head(0.8) / head(0)) + 0.05)
+  })
+
+  it('gain nothing from pulling further than about 2 mm at the head or 6 mm through a tube (CP-R2)', () => {
+    expect(stringsOf({ ...base, retractLength: 3 })).toBe(stringsOf({ ...base, retractLength: 2 }))
+    expect(stringsOf({ ...base, retractLength: 8 }, setupOf('dory'))).toBe(stringsOf({ ...base, retractLength: 6 }, setupOf('dory')))
+  })
+
+  it('come from the ways between copies too', () => {
+    const lone = partOf('post', blockMesh(6, 6, 20))
+    const copies = (count: number, copyGap: number) =>
+      predict(lone, asModelled, setupOf(), { copies: count, copyGap, retractLength: 0.6 }, { kernel }).strings
+    expect(copies(1, 20).expected).toBeLessThan(1)
+    expect(copies(2, 20).pulledM).toBeGreaterThan(1.5)
+    expect(copies(2, 80).expected).toBeGreaterThan(1.4 * copies(2, 20).expected)
+  })
+})

@@ -1,14 +1,19 @@
+import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { constantOf, medians, moved, withValue } from './constants/constants'
 import type { PolygonKernel } from './geometry/polygon'
 import type { Mesh } from './mesh/mesh'
 import { asModelled } from './mesh/place'
+import { dullsAt, glossAt } from './physics/finish/gloss'
+import { stringFigures } from './physics/finish/strings'
+import { flowModel } from './physics/melt/flowLimit'
 import { type Prediction, predict } from './pipeline/predict'
 import { StageCache } from './pipeline/stageCache'
 import type { SettingValues } from './profile/settings'
 import type { Setup } from './setup/resolve'
+import { starterMaterials, starterPrinters } from './shelf/starter'
 import { testKernel } from './testing/kernel'
-import { setupOf } from './testing/setups'
+import { settingsOf, setupOf } from './testing/setups'
 import { blockMesh, joined, partOf, moved as shifted } from './testing/solids'
 
 /**
@@ -103,5 +108,98 @@ describe('strings', () => {
     expect(copies(1, 20).expected).toBeLessThan(1)
     expect(copies(2, 20).pulledM).toBeGreaterThan(1.5)
     expect(copies(2, 80).expected).toBeGreaterThan(1.4 * copies(2, 20).expected)
+  })
+})
+
+describe('gloss', () => {
+  const cube = partOf('cube', blockMesh(30, 30, 6))
+  const gloss = (outerWallSpeed: number, setup: Setup, values: SettingValues = {}): Prediction['gloss'] =>
+    predict(cube, asModelled, setup, { outerWallSpeed, minLayerTime: 0, flowLimit: 30, ...values }, { kernel, cache }).gloss
+
+  it.each(starterPrinters)('is matte at 200 and 100 mm/s, glossy at 40, on $name as on every other (CP-S2)', ({ key }) => {
+    // Asked with usual lines, from the bore that fits; what the machine cannot reach it does not lay.
+    const setup = { ...setupOf('lugger'), printer: { ...setupOf(key).printer, limits: setupOf('cutter').printer.limits } }
+    const usual = { lineWidth: 0.4, layerHeight: 0.2, acceleration: 20000 }
+    expect(gloss(200, setup, usual).mean).toBeLessThan(0.2)
+    expect(gloss(100, setup, usual).mean).toBeLessThan(0.35)
+    expect(gloss(40, setup, usual).mean).toBeGreaterThan(0.7)
+  })
+
+  it('differs less between slow and fast layers of a filament made for flow (CP-S3)', () => {
+    const band = (material: string) =>
+      gloss(40, setupOf('cutter', 'bore-0.4', material)).mean - gloss(80, setupOf('cutter', 'bore-0.4', material)).mean
+    expect(band('fast-pla')).toBeLessThan(band('pla'))
+  })
+})
+
+describe('the flow that may be asked', () => {
+  it('rises by a third or more for 10 °C at mid-label (CP-F6), and lets 25 mm³/s lay a usual line a little faster than 300 mm/s (CP-F2)', () => {
+    const asked = (nozzleTemperature: number) => of({ nozzleTemperature }).settings.flowLimit
+    expect(asked(215) / asked(205)).toBeGreaterThan(1.25)
+    expect(asked(215) / asked(205)).toBeLessThan(1.6)
+    expect(25 / (0.2 * 0.4)).toBeGreaterThan(300)
+  })
+
+  it('follows a band of its own heat: a tower is not held to the flow of its first band', () => {
+    const tower = partOf('tower', blockMesh(40, 40, 20))
+    const values = {
+      outerWallSpeed: 400,
+      innerWallSpeed: 400,
+      infillSpeed: 400,
+      skinSpeed: 400,
+      acceleration: 20000,
+      minLayerTime: 0,
+      layerHeight: 0.3,
+    }
+    const bands = [{ name: 'hot', fromZ: 10, values: { nozzleTemperature: 220 } }]
+    const plain = predict(tower, asModelled, setupOf('cutter'), { ...values, nozzleTemperature: 195 }, { kernel })
+    const banded = predict(tower, asModelled, setupOf('cutter'), { ...values, nozzleTemperature: 195 }, { kernel, overrides: bands })
+    expect(banded.timeS).toBeLessThan(0.9 * plain.timeS)
+  })
+})
+
+describe('directions that always hold', () => {
+  const printers = [setupOf('dory'), setupOf('lugger'), setupOf('cutter')]
+  const travel = { count: Float64Array.of(30), length: Float64Array.of(900), roots: Float64Array.of(160) }
+  const nothing = { count: Float64Array.of(0), length: Float64Array.of(0), roots: Float64Array.of(0) }
+  const candidate = fc.record({
+    setup: fc
+      .tuple(fc.constantFrom(...printers), fc.constantFrom(...starterMaterials))
+      .map(([setup, material]) => ({ ...setup, material })),
+    values: fc.record({
+      retractLength: fc.double({ min: 0, max: 8, noNaN: true }),
+      wipeLength: fc.double({ min: 0, max: 4, noNaN: true }),
+      coastLength: fc.double({ min: 0, max: 1, noNaN: true }),
+      fanSpeed: fc.integer({ min: 0, max: 100 }),
+      travelSpeed: fc.integer({ min: 50, max: 400 }),
+      nozzleTemperature: fc.integer({ min: 180, max: 260 }),
+    }),
+    days: fc.integer({ min: 0, max: 200 }),
+    more: fc.double({ min: 0, max: 3, noNaN: true }),
+  })
+
+  it('for 300 candidates on three printers: longer retraction and a drier spool never string more, hotter never melts less', () => {
+    fc.assert(
+      fc.property(candidate, ({ setup, values, days, more }) => {
+        const stock = { remaining: { grams: 1, doubtG: 0, metres: 1, from: 'weighed' as const }, wet: false, others: [] }
+        const strings = (change: Partial<typeof values>, after: number): number =>
+          stringFigures(
+            { open: nothing, pulled: travel },
+            () => settingsOf({ ...values, ...change }, setup),
+            { ...setup, stock: { ...stock, days: after } },
+            medians.strings,
+          ).expected
+        const plain = strings({}, days)
+        expect(strings({ retractLength: values.retractLength + more }, days)).toBeLessThanOrEqual(plain)
+        expect(strings({ wipeLength: values.wipeLength + more }, days)).toBeLessThanOrEqual(plain)
+        expect(strings({}, Math.max(0, days - 20 * more))).toBeLessThanOrEqual(plain)
+        const { failsAt } = flowModel(setup, values.nozzleTemperature, medians)
+        expect(flowModel(setup, values.nozzleTemperature + more, medians).failsAt).toBeGreaterThanOrEqual(failsAt)
+        // A slower wall is never duller.
+        const share = (speed: number): number => (0.08 * speed) / dullsAt(setup.material, values.nozzleTemperature, medians.finish)
+        expect(glossAt(share(60 - 10 * more), medians.finish)).toBeGreaterThanOrEqual(glossAt(share(60), medians.finish))
+      }),
+      { numRuns: 300, seed: 7 },
+    )
   })
 })

@@ -7,7 +7,7 @@ import { statedLoad } from '../figures/table/stated'
 import { noPurpose } from '../physics/strength/purpose'
 import { type Prediction, predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
-import { checkValue, type SettingName } from '../profile/settings'
+import { checkValue, type SettingName, type SettingValues } from '../profile/settings'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { testKernel } from '../testing/kernel'
@@ -18,23 +18,28 @@ import { slopesOf } from './slopes'
 
 let p: Prediction
 let open: Doubtful
+let fastOpen: Doubtful
 let measured: Doubtful
 beforeAll(async () => {
   const kernel = await testKernel
   const part = partOf('doubtful', blockMesh(30, 20, 8))
   const cache = new StageCache(20)
-  const on = (setup: Setup): Prediction => predict(part, { scale: 1, rotateDeg: [0, 0, 0] }, setup, {}, { kernel, cache })
-  const doubtful = (setup: Setup): Doubtful => ({
+  const on = (setup: Setup, values: SettingValues = {}): Prediction =>
+    predict(part, { scale: 1, rotateDeg: [0, 0, 0] }, setup, values, { kernel, cache })
+  const doubtful = (setup: Setup, values?: SettingValues): Doubtful => ({
     setup,
-    slopes: slopesOf((constants) => valuesOf(on({ ...setup, constants }), noPurpose), medians),
+    slopes: slopesOf((constants) => valuesOf(on({ ...setup, constants }, values), noPurpose), medians),
   })
   p = on(setupOf())
   open = doubtful(setupOf())
+  // As fast as the hot end allows.
+  const fast = { outerWallSpeed: 400, innerWallSpeed: 400, infillSpeed: 400, skinSpeed: 400, minLayerTime: 0, layerHeight: 0.3 }
+  fastOpen = doubtful(setupOf(), fast)
   const ladder = [
     { temperature: 200, flow: 20 },
     { temperature: 220, flow: 28 },
   ]
-  measured = doubtful({ ...setupOf(), material: { ...setupOf().material, ladder } })
+  measured = doubtful({ ...setupOf(), material: { ...setupOf().material, ladder } }, fast)
 })
 
 describe('doubt', () => {
@@ -68,10 +73,10 @@ describe('doubt', () => {
 
   it('is less where something was measured, and that is not asked for again', () => {
     expect(measured.slopes['melt.flowLong']).toBeUndefined()
-    const share = (of: Doubtful, label: string): number => doubtsOf('gloss', of).find((one) => one.label === label)!.share
+    const share = (of: Doubtful, label: string): number => doubtsOf('time', of).find((one) => one.label === label)!.share
     const byLadder = share(measured, constantOf('melt.ladder').label)
-    expect(byLadder).toBeLessThan(0.5 * share(open, constantOf('melt.flowLong').label))
-    expect(whatToMeasure([open]).map(({ how }) => how)).toContain('Print a flow ladder at two temperatures')
+    expect(byLadder).toBeLessThan(0.5 * share(fastOpen, constantOf('melt.flowLong').label))
+    expect(whatToMeasure([fastOpen]).map(({ how }) => how)).toContain('Print a flow ladder at two temperatures')
     expect(whatToMeasure([measured]).map(({ how }) => how)).not.toContain('Print a flow ladder at two temperatures')
     const broken: Doubtful = {
       ...open,

@@ -62,6 +62,7 @@ const scenes: Readonly<
       setup: nozzle({ body: 'platedCopper', length: 'long', geometry: 'split' }),
       values: held,
     },
+    fine: { setup: nozzle({ bore: 0.25 }), values: { ...hot, lineWidth: 0.25, layerHeight: 0.12 } },
     diamond: { setup: nozzle({ body: 'diamondTip' }), values: hot },
     starved: {
       setup: base,

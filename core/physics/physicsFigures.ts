@@ -10,7 +10,7 @@ import { type Layers, layerCount } from '../slicing/layers'
 import { code, type Toolpath } from '../toolpath/toolpath'
 import { bondFactor } from './cooling/bond'
 import { type CoolingFigures, coolingFigures, marginOf } from './cooling/layerCooling'
-import { type GlossFigures, GlossSums, glossAt } from './finish/gloss'
+import { dullsAt, type GlossFigures, GlossSums, glossAt } from './finish/gloss'
 import { type FlowModel, flowModel } from './melt/flowLimit'
 import { type MeltLoads, meltLoads } from './melt/meltLoad'
 
@@ -77,7 +77,7 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
   const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
   const failsAt = failingFlow(setup)
   const loads = meltLoads(path, motion, heatBy(settingsAt, layerCount(layers), constants), failsAt, zOf, constants.melt)
-  const sums = sumLayers(path, motion, loads, zOf, scopes, constants.finish)
+  const sums = sumLayers(path, motion, dullingFlow(setup, settingsAt, count), zOf, scopes, constants.finish)
   const cooled = Array.from({ length: motion.layerTime.length }, (_, layer) => {
     const there = settingsAt(layer)
     const fan = (sums.fan?.[layer] ?? there.fanSpeed) / 100
@@ -146,18 +146,12 @@ export function moveTracks({ layers, path, motion, scopes, setup }: PhysicsInput
   const gloss = new Float32Array(feature.length).fill(Number.NaN)
   const settingsAt = (layer: number): Settings => scopes.settingsOf(scopeOn(layers, own(layer), scopes))
   const zOf = (layer: number): number => layers.top[own(layer)]!
-  const { failsAt } = meltLoads(
-    path,
-    motion,
-    heatBy(settingsAt, layerCount(layers), constants),
-    failingFlow(setup),
-    zOf,
-    constants.melt,
-    meltLoad,
-  )
+  const heat = heatBy(settingsAt, layerCount(layers), constants)
+  meltLoads(path, motion, heat, failingFlow(setup), zOf, constants.melt, meltLoad)
+  const dulls = dullingFlow(setup, settingsAt, layerCount(layers))
   for (let layer = 1; layer < layerStart.length - 1; layer++) {
     for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
-      if (feature[m] === code.outerWall) gloss[m] = glossAt((area[m]! * motion.peak[m]!) / failsAt[layer]!, constants.finish)
+      if (feature[m] === code.outerWall) gloss[m] = glossAt((area[m]! * motion.peak[m]!) / dulls(layer), constants.finish)
   }
   return { meltLoad, gloss }
 }
@@ -166,6 +160,12 @@ const failingFlow =
   (setup: KnownSetup) =>
   (celsius: number): number =>
     flowModel(setup, celsius, setup.constants).failsAt
+
+/** Flow at which the filament turns matte, by layer. */
+const dullingFlow =
+  ({ material, constants }: KnownSetup, settingsAt: (layer: number) => Settings, count: number) =>
+  (layer: number): number =>
+    dullsAt(material, heatOn(layer % count, settingsAt(layer)).nozzle, constants.finish)
 
 const heatBy =
   (settingsAt: (layer: number) => Settings, count: number, { cooling: { room } }: Constants) =>
@@ -204,7 +204,7 @@ function bondFigures(bonds: Float64Array, layers: Layers): PhysicsFigures['bond'
 function sumLayers(
   path: Toolpath,
   { peak }: Motion,
-  { failsAt }: MeltLoads,
+  dulls: (layer: number) => number,
   zOf: (layer: number) => number,
   scopes: Scopes,
   finish: Constants['finish'],
@@ -217,7 +217,7 @@ function sumLayers(
   for (let layer = 0; layer < layers; layer++) {
     overAir[layer] = overAirOf(path, layer)
     // The first layer is laid slowly and takes the bed's face.
-    if (layer > 0) addGloss(path, peak, layer, 1 / failsAt[layer]!, gloss)
+    if (layer > 0) addGloss(path, peak, layer, 1 / dulls(layer), gloss)
     glossOfLayer[layer] = gloss.endLayer(zOf(layer))
     if (fan) fan[layer] = meanFanOf(path, layer, scopes)
   }
@@ -236,10 +236,10 @@ function overAirOf(path: Toolpath, layer: number): number {
   return length
 }
 
-function addGloss(path: Toolpath, peak: Float32Array, layer: number, perLoad: number, gloss: GlossSums): void {
+function addGloss(path: Toolpath, peak: Float32Array, layer: number, perFlow: number, gloss: GlossSums): void {
   const { feature, area, layerStart } = path
   for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++)
-    if (feature[m] === code.outerWall) gloss.add(area[m]! * peak[m]! * perLoad, lengthOf(path, m))
+    if (feature[m] === code.outerWall) gloss.add(area[m]! * peak[m]! * perFlow, lengthOf(path, m))
 }
 
 function meanFanOf(path: Toolpath, layer: number, scopes: Scopes): number {

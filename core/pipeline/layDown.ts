@@ -12,7 +12,7 @@ import type { Override, Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import type { Stage } from '../profile/table/setting'
 import { type Regions, regionsWork } from '../regions/findRegions'
-import { type ResolvedSettings, resolveSettings, type Setup } from '../setup/resolve'
+import { flowBound, type ResolvedSettings, resolveSettings, type Setup } from '../setup/resolve'
 import type { Layers } from '../slicing/layers'
 import { refuseImpossible } from '../slicing/refuseImpossible'
 import { sliceWork } from '../slicing/slice'
@@ -138,7 +138,7 @@ export const planFor = (laid: LaidDown, setup: Setup, options: PredictOptions): 
   doAlone(plannedWork(laid, setup, { cache: new StageCache(), ...options }), options.kernel, options.onProgress)
 
 export const motionKeyOf = ({ pathKey, resolved }: LaidDown, setup: Setup, overrides: readonly Override[]): string =>
-  stageKey('motion', pathKey, [ownOf('motion', resolved.settings, overrides), motionPrinter(setup)])
+  stageKey('motion', pathKey, [ownOf('motion', resolved.settings, flowBound(overrides, resolved, setup)), motionPrinter(setup)])
 
 /** What motion reads of a printer. */
 const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: Setup): MotionPrinter => ({
@@ -150,6 +150,6 @@ const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: 
 /** toolpath → motion. */
 export function* plannedWork(laid: LaidDown, setup: Setup, { cache, overrides = [] }: Known): Work<Motion> {
   return yield* cache.getFrom('motion', motionKeyOf(laid, setup, overrides), () =>
-    motionWork(laid.path, visibleTo('motion', laid.resolved.settings, overrides), motionPrinter(setup)),
+    motionWork(laid.path, visibleTo('motion', laid.resolved.settings, flowBound(overrides, laid.resolved, setup)), motionPrinter(setup)),
   )
 }

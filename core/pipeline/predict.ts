@@ -9,7 +9,7 @@ import { startUpTime } from '../motion/startUp'
 import type { TimeFigures } from '../motion/timeFigures'
 import { type RingingFigures, ringingFigures } from '../physics/finish/ringing'
 import { type StringFigures, stringFigures } from '../physics/finish/strings'
-import type { SurfaceFigures } from '../physics/finish/surfaceFigures'
+import { type SurfaceFigures, starved } from '../physics/finish/surfaceFigures'
 import { type TopClosure, topClosure } from '../physics/finish/topClosure'
 import type { UnproppedTop } from '../physics/finish/unproppedTops'
 import type { LayerTracks, PhysicsFigures } from '../physics/physicsFigures'
@@ -26,7 +26,7 @@ import { lostDetail } from '../regions/lostDetail'
 import { seamLength } from '../regions/seamLength'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
-import { layerCount } from '../slicing/layers'
+import { type Layers, layerCount } from '../slicing/layers'
 import { copyPlaces } from '../toolpath/copyPaths'
 import { longestBridge } from '../toolpath/longestBridge'
 import { type TravelFigures, travelFigures } from '../toolpath/travelFigures'
@@ -179,7 +179,8 @@ export function* predictWork(
       ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
       : nothing(),
   )
-  const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip)
+  const { missing } = physics.figures.melt
+  const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip, missing)
   const { sideForce } = constants.sway
   const { modulus } = material.strength
   const sway = swayFigures(upright, modulus, sideForce, settings.lineWidth)
@@ -190,7 +191,7 @@ export function* predictWork(
   const strings = stringFigures(travels, settingsOf, setup, constants.strings)
   const time = atPace(planned, constants.print.pace)
   const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
-  const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow)
+  const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow * (1 - missing))
   const unpropped = tops ?? []
   const lost = cache.get('lost', laidDown.regionsKey, () => lostDetail(layers, regions))
   const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room)
@@ -205,7 +206,7 @@ export function* predictWork(
     ringing,
     tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, modulus, sideForce) },
     travel,
-    surface,
+    surface: starved(surface, missing, finish),
     sway,
     supportSway: supports,
     strings,
@@ -216,13 +217,7 @@ export function* predictWork(
     ...(direction && oblique
       ? { oblique: obliqueFigures(oblique, direction, material, physics.tracks.bond, constants.strength.shear, grip) }
       : {}),
-    mesh: {
-      triangles: part.report.triangles,
-      volumeMm3: part.report.volumeMm3 * placement.scale ** 3,
-      sizeMm,
-      watertight: part.report.watertight,
-      notes: [...part.report.notes, ...layers.notes],
-    },
+    mesh: meshTold(part, placement, sizeMm, layers),
     checks: runChecks({
       setup,
       heats: askedHeats(settings, overrides),
@@ -255,6 +250,14 @@ export function* predictWork(
     origins: resolved.origins,
   }
 }
+
+const meshTold = ({ report }: Part, { scale }: Placement, sizeMm: Prediction['mesh']['sizeMm'], layers: Layers): Prediction['mesh'] => ({
+  triangles: report.triangles,
+  volumeMm3: report.volumeMm3 * scale ** 3,
+  sizeMm,
+  watertight: report.watertight,
+  notes: [...report.notes, ...layers.notes],
+})
 
 /** What cooling, melting and bonding read of a material: not how strong its lines are. */
 const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['material']): object => ({ ...material, bondFactor })

@@ -1,5 +1,6 @@
 import { type Constants, medians } from '../constants/constants'
-import { assumedFlowLimit, flowModel } from '../physics/melt/flowLimit'
+import { flowModel } from '../physics/melt/flowLimit'
+import type { Override } from '../profile/overrides'
 import { type SettingName, type Settings, type SettingValues, settingNames, settings } from '../profile/settings'
 import type { Material } from '../shelf/material'
 import type { Nozzle } from '../shelf/nozzle'
@@ -35,7 +36,7 @@ export function layersOf(setup: Setup, values: SettingValues): Readonly<Record<O
     fallback: Object.fromEntries(settingNames.map((name) => [name, settings[name].fallback])),
     printer: setup.printer.defaults,
     nozzle: { ...nozzleDefaults(setup.nozzle), ...setup.nozzle.defaults },
-    material: { flowLimit: safeFlow(setup, setup.material.defaults.nozzleTemperature), ...setup.material.defaults },
+    material: { flowLimit: safeFlow(setup, askedHeat(setup, values)), ...setup.material.defaults },
     spool: setup.spool?.defaults ?? {},
     profile: values,
   }
@@ -59,12 +60,26 @@ export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSe
   return { settings: resolved as Settings, origins: from }
 }
 
-/** What to ask at most: the safe share of what the user's ladder says at that temperature, else what is assumed. */
-function safeFlow(setup: Setup, temperature: number | undefined): number {
-  const { printer, nozzle, material, constants = medians } = setup
-  if ((material.ladder ?? []).length === 0) return assumedFlowLimit(printer, material, nozzle, constants.melt)
-  const { failsAt } = flowModel(setup, temperature ?? settings.nozzleTemperature.fallback, constants)
-  return Math.round(constants.melt.safeShare * failsAt * 10) / 10
+/** The nozzle temperature that these layers come to, °C. */
+function askedHeat({ printer, nozzle, material, spool }: Setup, values: SettingValues): number {
+  const told = [values, spool?.defaults, material.defaults, nozzle.defaults, printer.defaults]
+  return told.find((layer) => layer?.nozzleTemperature !== undefined)?.nozzleTemperature ?? settings.nozzleTemperature.fallback
+}
+
+/** What to ask at most at a temperature: the safe share of what the user's ladder says there, else of what is assumed, mm³/s. */
+function safeFlow(setup: Setup, temperature: number): number {
+  const { constants = medians } = setup
+  return Math.round(constants.melt.safeShare * flowModel(setup, temperature, constants).failsAt * 10) / 10
+}
+
+/** Overrides that change the heat change the flow that may be asked with it, unless the profile itself says what may be. */
+export function flowBound(overrides: readonly Override[], { origins }: ResolvedSettings, setup: Setup): readonly Override[] {
+  if (origins.flowLimit !== 'material' || setup.material.defaults.flowLimit !== undefined) return overrides
+  return overrides.map((override) => {
+    const { nozzleTemperature, flowLimit } = override.values
+    if (nozzleTemperature === undefined || flowLimit !== undefined) return override
+    return { ...override, values: { ...override.values, flowLimit: safeFlow(setup, nozzleTemperature) } }
+  })
 }
 
 /** A line as wide as the bore, half as high, and between a fifth and seven tenths where heights follow the shape: common practice. */

@@ -13,7 +13,7 @@ export const cooling = {
     median: 22,
     spread: 3,
     source: 'Assumed.',
-    moves: [...cools, 'gloss', 'time'],
+    moves: [...cools, 'gloss', 'time', 'unslowed', 'filament', 'cost', 'surface'],
   },
   enclosed: {
     label: 'Air inside an enclosure',

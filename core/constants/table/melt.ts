@@ -1,9 +1,9 @@
 import { type Constant, ofModel } from './constant'
 
 /** What follows the flow at which a hot end fails: the limit that speeds are held to, and all that the melt load moves. */
-const byFlow = ['time', 'unslowed', 'cost', 'surface', 'gloss', 'strength', 'cooling']
-/** What follows it where speeds stay as they are. */
-const byLoad = ['gloss', 'strength', 'cooling']
+const byFlow = ['time', 'unslowed', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling']
+/** What missing plastic moves. */
+const byMissing = ['filament', 'cost', 'surface', 'strength', 'cooling']
 const LADDER = { how: 'Print a flow ladder at two temperatures', leaves: 0.05 }
 const classes = 'Common practice: ordinary hot ends run out at 10 to 15 mm³/s, long ones with fast filament reach 25 to 30.'
 
@@ -27,7 +27,7 @@ const tip = (label: string, median: number, source: string): Constant => ({
   median,
   spread: 4,
   source,
-  moves: byLoad,
+  moves: byFlow,
 })
 
 /** How a hot end melts, and what it does when it cannot keep up. */
@@ -68,7 +68,34 @@ export const melt = {
   tungstenCarbide: tip('Tungsten carbide against brass', 0, 'Common practice: about brass.'),
   platedCopper: tip('Plated copper against brass', 5, 'Common practice: runs hotter for the same setting.'),
   diamondTip: tip('Diamond tip against brass', 5, 'Common practice: runs hotter for the same setting.'),
-  activation: ofModel('Activation energy of viscosity', 'J/mol', 90_000, 0.1, 'PLA 80 to 100 kJ/mol, from memory.', byLoad),
+  activation: ofModel('Activation energy of viscosity', 'J/mol', 90_000, 0.1, 'PLA 80 to 100 kJ/mol, from memory.', byFlow),
+  heatingReserve: ofModel(
+    'Flow that heating alone lets through at mid-label, over what can be pushed',
+    '',
+    1.25,
+    0.15,
+    'Semi-empirical: so that 10 °C bring a third at mid-label (CP-F6, common practice) and heat alone binds well beyond it.',
+    byFlow,
+  ),
+  landShare: ofModel(
+    'Share of the push that a 0.4 mm bore takes',
+    '',
+    0.3,
+    0.3,
+    'Semi-empirical: a 0.25 mm bore fails several times sooner, larger ones hardly later (from memory; CP-F5, common practice).',
+    byFlow,
+  ),
+  ladderSlope: {
+    label: 'What 10 °C bring to a flow ladder, as a logarithm',
+    unit: '',
+    owner: 'material',
+    scale: 'plain',
+    median: 0.26,
+    spread: 0.06,
+    source: 'Common practice: a third or more (CP-F6).',
+    measure: LADDER,
+    moves: byFlow,
+  },
   belowLabel: {
     label: 'How far below its label the centre still flows',
     unit: '°C',
@@ -77,26 +104,26 @@ export const melt = {
     median: 25,
     spread: 6,
     source: 'Semi-empirical.',
-    moves: byLoad,
+    moves: byFlow,
   },
-  missingPerLoad: ofModel('Plastic missing per unit of load beyond the safe one', '', 0.5, 0.3, 'Semi-empirical.', ['strength', 'cooling']),
-  mostMissing: ofModel('Most plastic that can be missing', '', 0.6, 0.2, 'Semi-empirical.', ['strength', 'cooling']),
+  missingPerLoad: ofModel('Plastic missing per unit of load beyond the safe one', '', 0.5, 0.3, 'Semi-empirical.', byMissing),
+  mostMissing: ofModel('Most plastic that can be missing', '', 0.6, 0.2, 'Semi-empirical.', byMissing),
   bedWarmth: ofModel(
     'What a bed 35 °C over the room adds to the melt near it',
     '°C',
     5,
     0.3,
     'Assumed; that it helps is common practice (CP-F9).',
-    byLoad,
+    byFlow,
   ),
-  warmHeight: ofModel('Height over which that falls', 'mm', 12, 0.3, 'Assumed (CP-F9).', byLoad),
-  sag: ofModel('How far a heater sags when it gives all it can', '°C', 8, 0.4, 'Semi-empirical.', byLoad),
+  warmHeight: ofModel('Height over which that falls', 'mm', 12, 0.3, 'Assumed (CP-F9).', byFlow),
+  sag: ofModel('How far a heater sags when it gives all it can', '°C', 8, 0.4, 'Semi-empirical.', byFlow),
   reserveTime: ofModel(
     'Time over which molten plastic evens the flow out',
     's',
     0.5,
     0.4,
     'Semi-empirical; that it does is common practice (CP-F8).',
-    ['strength', 'cooling'],
+    byMissing,
   ),
 } as const satisfies Record<string, Constant>

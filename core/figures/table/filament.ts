@@ -1,5 +1,5 @@
 import type { Prediction } from '../../pipeline/predict'
-import { type Figure, type FigureRow, fixed, inPlain } from './figure'
+import { asPercent, type Figure, type FigureRow, fixed, inPlain } from './figure'
 
 const grams = (id: string, label: string, mass: (filament: Prediction['filament']) => number, help: string): FigureRow => ({
   id,
@@ -35,6 +35,7 @@ export const filament: Figure = {
     terms: [
       { label: 'volume laid', value: `${(p.filament.volumeMm3 / 1000).toFixed(2)} cm³` },
       { label: `density of ${material.name}`, value: `${material.density} g/cm³` },
+      ...(p.melt.missing > 0.001 ? [{ label: 'of it missing, since it is not molten', value: asPercent(p.melt.missing) }] : []),
       ...(p.filament.supportG > 0 ? [{ label: 'of it supports', value: `${p.filament.supportG.toFixed(1)} g` }] : []),
       ...(p.filament.footG > 0 ? [{ label: 'of it skirt and brim', value: `${p.filament.footG.toFixed(1)} g` }] : []),
       { label: 'length of filament', value: `${(p.filament.lengthMm / 1000).toFixed(2)} m` },

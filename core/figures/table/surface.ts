@@ -32,6 +32,9 @@ export const surface: Figure = {
       { label: 'k', value: `${finish.stair.toFixed(1)} µm per mm` },
       { label: 'a vertical wall', value: `${facetRoughness(p.settings.layerHeight, 0, false, finish).toFixed(1)} µm` },
       { label: 'a flat top', value: `${facetRoughness(p.settings.layerHeight, Math.PI / 2, false, finish).toFixed(1)} µm` },
+      ...(p.melt.missing > 0.001
+        ? [{ label: 'gaps of missing plastic add', value: `${(finish.starved * p.melt.missing).toFixed(1)} µm, as the root of squares` }]
+        : []),
       { label: 'the roughest twentieth begins at', value: `${p.surface.ra95Um.toFixed(1)} µm` },
     ],
     place: 'Shallow slopes and tops are roughest; the face on the bed is not counted.',

@@ -1,7 +1,19 @@
 import type { Constants } from '../../constants/constants'
-/** Gloss of a wall, 0 matte to 1 glossy, from the melt load under which it was laid: slow walls shine. Semi-empirical. */
-export function glossAt(load: number, { glossTurn, glossSteepness }: Constants['finish']): number {
-  const squared = (load / glossTurn) * (load / glossTurn)
+import type { Material } from '../../shelf/material'
+
+/**
+ * Flow at the wall at which a filament turns from glossy to matte, mm³/s: the filament's own, whatever the hot end could melt,
+ * higher for what flows easily and where it is hotter. Semi-empirical.
+ */
+export const dullsAt = (
+  { flowFactor, nozzleRange: [low, high] }: Pick<Material, 'flowFactor' | 'nozzleRange'>,
+  celsius: number,
+  { glossTurn, glossHeat }: Constants['finish'],
+): number => glossTurn * flowFactor * Math.exp((glossHeat * (celsius - (low + high) / 2)) / 10)
+
+/** Gloss of a wall, 0 matte to 1 glossy, from its flow over that at which the filament turns: slow walls shine. Semi-empirical. */
+export function glossAt(share: number, { glossSteepness }: Constants['finish']): number {
+  const squared = share * share
   // A power costs more than all the rest of the layer's sums; the fourth is two products.
   return 1 / (1 + (glossSteepness === 4 ? squared * squared : squared ** (glossSteepness / 2)))
 }
@@ -31,8 +43,9 @@ export class GlossSums {
 
   constructor(private readonly finishing: Constants['finish']) {}
 
-  add(load: number, length: number): void {
-    const gloss = glossAt(load, this.finishing)
+  /** @param share flow over that at which the filament turns */
+  add(share: number, length: number): void {
+    const gloss = glossAt(share, this.finishing)
     this.bins[Math.round(gloss * BINS)]! += length
     this.layerLength += length
     this.layerWeighted += gloss * length

@@ -23,6 +23,16 @@ export interface SurfaceFigures extends Roughness {
   readonly top: Roughness
 }
 
+/** A surface whose lines miss so much of their plastic: gaps between them add to its steps as the root of squares. */
+export function starved(surface: SurfaceFigures, missing: number, { starved }: Constants['finish']): SurfaceFigures {
+  if (missing === 0) return surface
+  const rougher = ({ raMeanUm, ra95Um }: Roughness): Roughness => ({
+    raMeanUm: Math.hypot(raMeanUm, starved * missing),
+    ra95Um: Math.hypot(ra95Um, starved * missing),
+  })
+  return { ...rougher(surface), sides: rougher(surface.sides), top: rougher(surface.top) }
+}
+
 /** What is done to a surface beside laying it. */
 export interface Treatment {
   /** Tops are smoothed with the bare nozzle; or whether they are at a place of a layer, mm. */

@@ -38,31 +38,50 @@ export type MeltConstants = Pick<Constants, 'melt' | 'cooling'>
 
 type Melter = {
   readonly printer: Pick<Printer, 'hotEnd'>
-  readonly nozzle: Pick<Nozzle, 'body' | 'length' | 'geometry'>
+  readonly nozzle: Pick<Nozzle, 'body' | 'length' | 'geometry' | 'bore'>
   readonly material: Material
 }
 
+/** How sharply the smaller of two limits binds: at 4, two equal ones let through a sixth less than either. */
+const SHARPNESS = 4
+/** What a record of a ladder's hot end was measured with: a bore of this size, mm. */
+const USUAL_BORE = 0.4
+
 /**
  * Flow at which a hot end fails at a set temperature, mm³/s. Where the user has measured ladder points, a robust line
- * through them; else the assumed limit of its class, moved with temperature by two limits of which the smaller binds,
- * softly: the centre of the plug must reach the low end of the label, and it must be pushed, which gets easier as viscosity
- * falls by Arrhenius.
+ * through their logarithms, beyond the hottest of them no steeper than what is assumed. Else the assumed limit of its class,
+ * moved with temperature by two limits of which the smaller binds, softly, and is never exceeded: the centre of the plug must
+ * reach the low end of the label, and it must be pushed, which gets easier as viscosity falls by Arrhenius and harder through
+ * a small bore.
  */
 export function flowModel(
   { printer, nozzle, material }: Melter,
   setTemperature: number,
   { melt, cooling: { room } }: MeltConstants,
 ): FlowModel {
-  const ladder = material.ladder ?? []
-  if (ladder.length > 0) return { failsAt: Math.max(0.1, melt.ladder * throughLadder(ladder, setTemperature)), basis: 'measured' }
   const base = assumedFlowLimit(printer, material, nozzle, melt) / melt.safeShare
-  const middle = middleOfLabel(material)
-  const tip = setTemperature + tipOffset(nozzle, melt)
-  const share = (at: number): number => heatingShare(material, at, melt.belowLabel, room)
-  const heating = share(tip) / share(middle)
-  const pushing = Math.exp((melt.activation / GAS) * (1 / (middle + KELVIN) - 1 / (tip + KELVIN)))
-  return { failsAt: Math.max(0.1, (2 * base) / (1 / heating + 1 / pushing)), basis: 'assumed' }
+  const assumed = (at: number, bore: number): number => base * assumedShare(material, at + tipOffset(nozzle, melt), bore, melt, room)
+  const ladder = material.ladder ?? []
+  if (ladder.length === 0) return { failsAt: Math.max(0.1, assumed(setTemperature, nozzle.bore)), basis: 'assumed' }
+  const measured = (at: number): number => melt.ladder * throughLadder(ladder, at, melt.ladderSlope)
+  const hottest = ladder.reduce((most, { temperature }) => Math.max(most, temperature), 0)
+  const beyond = assumed(Math.max(setTemperature, hottest), USUAL_BORE) / assumed(hottest, USUAL_BORE)
+  const failsAt = setTemperature <= hottest ? measured(setTemperature) : Math.min(measured(setTemperature), measured(hottest) * beyond)
+  return { failsAt: Math.max(0.1, failsAt), basis: 'measured' }
 }
+
+/** Flow over that of a brass tip in the middle of the label with a usual bore. */
+function assumedShare(material: Material, tip: number, bore: number, melt: MeltConstants['melt'], room: number): number {
+  const { activation, belowLabel, heatingReserve, landShare } = melt
+  const middle = middleOfLabel(material)
+  const heats = (heatingReserve * heatingShare(material, tip, belowLabel, room)) / heatingShare(material, middle, belowLabel, room)
+  const thins = Math.exp((activation / GAS) * (1 / (middle + KELVIN) - 1 / (tip + KELVIN)))
+  // What is pushed through a tube falls with the fourth power of its width (Hagen & Poiseuille); the land is a part of the way.
+  const narrows = 1 / (1 - landShare + landShare * (USUAL_BORE / bore) ** 4)
+  return softMin(heats, thins * narrows) / softMin(heatingReserve, 1)
+}
+
+const softMin = (a: number, b: number): number => (a ** -SHARPNESS + b ** -SHARPNESS) ** (-1 / SHARPNESS)
 
 const middleOfLabel = ({ nozzleRange: [low, high] }: Pick<Material, 'nozzleRange'>): number => (low + high) / 2
 
@@ -73,13 +92,24 @@ function heatingShare(material: Material, tip: number, belowLabel: number, room:
   return 1 / fourierFor((tip - reach) / (tip - room))
 }
 
-/** Theil–Sen line (median of slopes) through points of temperature and flow; with one point its flow at any temperature. */
-export function throughLadder(points: readonly { readonly temperature: number; readonly flow: number }[], temperature: number): number {
+/**
+ * Theil–Sen line (median of slopes) through temperatures and logarithms of flow, since viscosity falls by shares; points of one
+ * temperature take the usual slope.
+ *
+ * @param usualSlope of the logarithm for 10 °C
+ */
+export function throughLadder(
+  points: readonly { readonly temperature: number; readonly flow: number }[],
+  temperature: number,
+  usualSlope: number,
+): number {
   const slopes = points.flatMap((a, i) =>
-    points.slice(i + 1).flatMap((b) => (a.temperature === b.temperature ? [] : [(b.flow - a.flow) / (b.temperature - a.temperature)])),
+    points
+      .slice(i + 1)
+      .flatMap((b) => (a.temperature === b.temperature ? [] : [Math.log(b.flow / a.flow) / (b.temperature - a.temperature)])),
   )
-  const slope = slopes.length > 0 ? median(slopes) : 0
-  return median(points.map(({ flow, temperature: at }) => flow + slope * (temperature - at)))
+  const slope = slopes.length > 0 ? median(slopes) : usualSlope / 10
+  return Math.exp(median(points.map(({ flow, temperature: at }) => Math.log(flow) + slope * (temperature - at))))
 }
 
 const median = (values: readonly number[]): number => {

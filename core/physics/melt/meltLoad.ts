@@ -5,9 +5,16 @@ import { code, isLaid, type Toolpath } from '../../toolpath/toolpath'
 /** 1 − e^−x; for short moves, which are nearly all, by its Padé approximant, right to a millionth and much quicker. */
 const eased = (x: number): number => (x < 0.2 ? x / (1 + x / 2 + (x * x) / 12) : 1 - Math.exp(-x))
 
-/** Share of the plastic that is missing at a melt load (flow over failing flow). Semi-empirical. */
-export const shortfall = (load: number, { safeShare, missingPerLoad, mostMissing }: Constants['melt']): number =>
-  Math.min(mostMissing, Math.max(0, load - safeShare) * missingPerLoad)
+/** The load about which plastic begins to be missing reaches so far to both sides: nothing fails at once everywhere. */
+const KNEE = 0.08
+
+/** Share of the plastic that is missing at a melt load (flow over failing flow): none, then bending into a line. Semi-empirical. */
+export function shortfall(load: number, { safeShare, missingPerLoad, mostMissing }: Constants['melt']): number {
+  const over = load - safeShare
+  if (over <= -KNEE) return 0
+  const missing = over >= KNEE ? over : (over + KNEE) ** 2 / (4 * KNEE)
+  return Math.min(mostMissing, missing * missingPerLoad)
+}
 
 /** How hard melting works, layer by layer. */
 export interface MeltLoads {
@@ -117,7 +124,7 @@ class Melting {
       const load = flow / failsAt
       if (loadOfMove) loadOfMove[m] = load
       if (load > highest) highest = load
-      if (load > safeShare) short += laid * shortfall(load, melt)
+      if (load > safeShare - KNEE) short += laid * shortfall(load, melt)
       byLoad[load >= MOST_LOAD ? LOAD_BINS - 1 : Math.floor((load / MOST_LOAD) * LOAD_BINS)]! += laid
     }
     this.flow = flow

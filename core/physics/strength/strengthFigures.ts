@@ -42,22 +42,31 @@ export function sectionsByAxis(path: Toolpath, settings: SectionSettingsOf, load
  * layer. Pressed, layers do not come apart.
  *
  * @param bonds share of the bulk per layer; the material's own factor where they are not known
+ * @param missing share of the plastic that is missing: lines are thinner than their sections by as much
  */
 export function strengthFigures(
   sections: SectionsByAxis,
-  material: Pick<Material, 'strength'>,
+  given: Pick<Material, 'strength'>,
   bonds?: Float64Array,
   grip = usualGrip,
+  missing = 0,
 ): Record<LoadCase, LoadFigure> {
-  const { inLayer, bondFactor } = material.strength
+  const { bondFactor } = given.strength
+  const material = thinned(given, missing)
+  const { inLayer } = material.strength
   const figures = {} as Record<LoadCase, LoadFigure>
   for (const axis of axes) {
-    const strengthAt = (section: number): number => (axis === 'z' ? inLayer * (bonds?.[section] ?? bondFactor) : inLayer)
+    // What is missing in a layer is in its bond already.
+    const strengthAt = (section: number): number => (axis === 'z' ? given.strength.inLayer * (bonds?.[section] ?? bondFactor) : inLayer)
     const own = figuresAlong(sections[axis], strengthAt, material, grip)
     for (const kind of loadKinds) figures[`${kind}${axis.toUpperCase() as Uppercase<Axis>}`] = own[kind]
   }
   return figures
 }
+
+const thinned = ({ strength }: Pick<Material, 'strength'>, missing: number): Pick<Material, 'strength'> => ({
+  strength: { ...strength, inLayer: (1 - missing) * strength.inLayer, modulus: (1 - missing) * strength.modulus },
+})
 
 /** Every way to load the part along the direction that it was cut across; `strengthAt` tells MPa for each section. */
 export function figuresAlong(

@@ -1,3 +1,4 @@
+import { medians } from '@sable/core/constants/constants'
 import { throughLadder } from '@sable/core/physics/melt/flowLimit'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import { Plus, X } from 'lucide-react'
@@ -62,10 +63,16 @@ export function LadderEditor({ points, onChange }: { points: readonly Point[]; o
   )
 }
 
+/** The line bends: flow grows by shares. */
+const DRAWN = 12
+
 function Ladder({ points }: { points: readonly Point[] }) {
   const temperatures = points.map(({ temperature }) => temperature)
   const [low, high] = [Math.min(...temperatures) - 5, Math.max(...temperatures) + 5]
-  const line = [low, high].map((temperature) => ({ temperature, through: throughLadder(points, temperature) }))
+  const line = Array.from({ length: DRAWN + 1 }, (_, i) => low + ((high - low) * i) / DRAWN).map((temperature) => ({
+    temperature,
+    through: throughLadder(points, temperature, medians.melt.ladderSlope),
+  }))
   const axis = { stroke: 'var(--muted)', fontSize: 11, tickLine: false } as const
   return (
     <div

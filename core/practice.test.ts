@@ -203,3 +203,39 @@ describe('directions that always hold', () => {
     )
   })
 })
+
+describe('the bond between layers', () => {
+  const block = partOf('wide block', blockMesh(120, 90, 9))
+  const bond = (values: SettingValues, setup: Setup = setupOf(), part = block): number =>
+    predict(part, asModelled, setup, values, { kernel, cache }).bond.mean
+
+  it('of PLA at usual settings is 0.4 to 0.7 of what lines bear along (from memory)', () => {
+    expect(bond({}, setupOf(), partOf('tall cube', blockMesh(30, 30, 30)))).toBeGreaterThan(0.4)
+    expect(bond({}, setupOf(), partOf('tall cube', blockMesh(30, 30, 30)))).toBeLessThan(0.75)
+  })
+
+  it('is clearly better with hardly any fan, on a large block too (CP-K4, S1)', () => {
+    expect(bond({ fanSpeed: 5 }) / bond({ fanSpeed: 100 })).toBeGreaterThan(1.15)
+    expect(bond({ fanSpeed: 5 }) / bond({ fanSpeed: 100 })).toBeLessThan(1.8)
+  })
+
+  it('falls with layer time, and goes on falling beyond 8 s (CP-K4)', () => {
+    const small = partOf('small', blockMesh(12, 12, 20))
+    const at = (minLayerTime: number) => bond({ minLayerTime, floorSpeed: 2, outerWallSpeed: 60 }, setupOf(), small)
+    expect(at(8)).toBeGreaterThan(1.01 * at(14))
+    expect(at(14)).toBeGreaterThan(1.005 * at(25))
+  })
+
+  it('is better where it is hotter: by 4 to 15 % for 10 °C (CP-K4)', () => {
+    const rise = bond({ nozzleTemperature: 215 }) / bond({ nozzleTemperature: 205 })
+    expect(rise).toBeGreaterThan(1.04)
+    expect(rise).toBeLessThan(1.15)
+  })
+
+  it('of ABS is better in an enclosure (CP-M6)', () => {
+    const abs = setupOf('lugger', 'bore-0.4', 'abs')
+    const enclosed = { ...abs, printer: { ...abs.printer, enclosed: true } }
+    const values = { fanSpeed: 30 }
+    expect(bond(values, enclosed) / bond(values, abs)).toBeGreaterThan(1.03)
+  })
+})

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { medians } from '../constants/constants'
 import type { PolygonKernel } from '../geometry/polygon'
 import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
@@ -8,6 +9,7 @@ import type { SettingValues } from '../profile/settings'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { blockMesh, joined, moved, partOf } from '../testing/solids'
+import { bondFactor } from './cooling/bond'
 import { infillModulusInPlane } from './strength/infillModulus'
 
 const asModelled: Placement = { scale: 1, rotateDeg: [0, 0, 0] }
@@ -107,9 +109,11 @@ describe('cooling and bonding', () => {
     const bond = (values: SettingValues) => of(block, values).bond.mean
     expect(bond({ fanSpeed: 0 })).toBeGreaterThan(bond({ fanSpeed: 100 }))
     expect(bond({ nozzleTemperature: 190 })).toBeLessThan(bond({ nozzleTemperature: 220 }))
-    expect(
-      bond({ flowLimit: 60, outerWallSpeed: 300, innerWallSpeed: 300, infillSpeed: 300, skinSpeed: 300, acceleration: 20_000 }),
-    ).toBeLessThan(bond({}))
+    const scene = { ...setupOf(), nozzleTemperature: 205, fan: 1, constants: medians.cooling, bonding: medians.bond }
+    const below = { height: 0.2, seconds: 15, bedWarmth: 0 }
+    expect(bondFactor(scene, below, 0.1, 0.5)).toBeCloseTo(0.9 * bondFactor(scene, below, 0, 0.5), 9)
+    expect(bondFactor(scene, below, 0, 0.8)).toBeLessThan(bondFactor(scene, below, 0, 0.5))
+    expect(bondFactor(scene, { ...below, seconds: 40 }, 0, 0.5)).toBeLessThan(bondFactor(scene, below, 0, 0.5))
   })
 
   it('makes a part weaker across its layers alone', () => {

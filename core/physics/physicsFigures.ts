@@ -9,7 +9,7 @@ import type { KnownSetup } from '../setup/knownSetup'
 import { type Layers, layerCount } from '../slicing/layers'
 import { code, type Toolpath } from '../toolpath/toolpath'
 import { bondFactor } from './cooling/bond'
-import { type CoolingFigures, coolingFigures, marginOf } from './cooling/layerCooling'
+import { airTemperature, type CoolingFigures, coolingFigures, marginOf } from './cooling/layerCooling'
 import { dullsAt, type GlossFigures, GlossSums, glossAt } from './finish/gloss'
 import { type FlowModel, flowModel } from './melt/flowLimit'
 import { type MeltLoads, meltLoads } from './melt/meltLoad'
@@ -94,11 +94,14 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
   })
   const machine = { material: setup.material, printer: setup.printer, constants: constants.cooling }
   const bond = new Float64Array(count).fill(1)
-  for (const [layer, { timeS, height, fan }] of cooled.entries()) {
+  for (const [layer, { z, timeS, height, fan }] of cooled.entries()) {
     const above = layer + 1
     if (above >= cooled.length || own(above) === 0) continue
     const scene = { ...machine, nozzleTemperature: cooled[above]!.nozzleTemperature, fan, bonding: constants.bond }
-    bond[own(above)] = Math.min(bond[own(above)]!, bondFactor(scene, height, timeS, loads.missing[above]!, loads.mean[above]!))
+    const { bed } = heatOn(own(layer), settingsAt(layer))
+    const bedWarmth = Math.max(0, bed - airTemperature(machine)) * Math.exp(-z / constants.bond.bedReach)
+    const below = { height, seconds: timeS, bedWarmth }
+    bond[own(above)] = Math.min(bond[own(above)]!, bondFactor(scene, below, loads.missing[above]!, loads.mean[above]!))
   }
   const worst = (values: ArrayLike<number>, of: (a: number, b: number) => number): Float64Array => {
     const kept = Float64Array.from({ length: count }, (_, layer) => values[layer]!)

@@ -13,9 +13,16 @@ const term = (label: string, unit: string, median: number, spread: number, sourc
 
 /** How well layers bond: what each term of the model weighs. */
 export const bond = {
-  perDegree: term('Bond per °C over the middle of the label', '/°C', 0.008, 0.4),
+  diffusion: term(
+    'Activation energy of chains that creep across an interface',
+    'J/mol',
+    80_000,
+    0.25,
+    'Semi-empirical: so that 10 °C at the nozzle bring about 8 %; reptation, Wool & O’Connor 1981, from memory.',
+  ),
+  conducts: term('Heat that the layers below draw out of an interface', 'W/(m²·K)', 60, 0.4),
+  bedReach: { ...term('Height over which the bed’s warmth falls', 'mm', 5, 0.4), owner: 'printer' },
   layerTime: term('Layer time for which a material’s bond is told', 's', 20, 0.2),
-  perWarmth: term('Bond per share of warmth left in the layer below', '', 0.6, 0.4),
   perLoad: term('Bond lost per unit of melt load', '', 0.25, 0.4),
   easyLoad: term('Melt load for which a material’s bond is told', '', 0.3, 0.2),
   least: { ...term('Bond that is never undercut', '', 0.05, 0.4), owner: 'model' },

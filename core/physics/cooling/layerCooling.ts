@@ -10,7 +10,7 @@ export interface CoolingScene {
   readonly constants: Constants['cooling']
 }
 
-const airTemperature = ({ printer: { enclosed }, constants }: Pick<CoolingScene, 'printer' | 'constants'>): number =>
+export const airTemperature = ({ printer: { enclosed }, constants }: Pick<CoolingScene, 'printer' | 'constants'>): number =>
   enclosed ? constants.enclosed : constants.room
 
 /**
@@ -19,10 +19,16 @@ const airTemperature = ({ printer: { enclosed }, constants }: Pick<CoolingScene,
  *
  * @param height mm
  * @param fan 0–1
+ * @param beside what else draws heat, W/(m²·K)
  */
-export function timeConstant({ material, printer, constants: { still, duct } }: CoolingScene, height: number, fan: number): number {
+export function timeConstant(
+  { material, printer, constants: { still, duct } }: CoolingScene,
+  height: number,
+  fan: number,
+  beside = 0,
+): number {
   const { specificHeat } = heatOf(material)
-  const taken = still + ((printer.cooling ?? duct) - still) * fan
+  const taken = beside + still + ((printer.cooling ?? duct) - still) * fan
   return (material.density * 1000 * specificHeat * (height / 1000)) / taken
 }
 

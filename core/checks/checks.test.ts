@@ -232,6 +232,7 @@ const ofFigures: readonly Row[] = [
 /** Rules whose numbers and advice are read word by word below. */
 const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: RegExp])[] = [
   ['plastic-missing', { melt: { ...melt, layersShort: 6, highest: 1.05 } }, /6 layers ask.*105 %.*10 °C more would carry 29/],
+  ['layers-soft', { cooling: { ...cooling, layersWarm: 162, margin: 0.38 } }, /sinks in/],
   ['tips-soft', { cooling: { ...cooling, tipsWarm: 1, takesS: 2 } }, /takes 2\.0 s and needs 5\.0 s/],
   ['layers-soft', { cooling: { ...cooling, layersWarm: 12, takesS: 3 } }, /12 of 250 layers.*3\.0 s of the 5\.0 s/],
   ['overhang-droops', { cooling: { ...cooling, droopMm: 80 } }, /80 mm of line/],

@@ -1,3 +1,4 @@
+import type { Material } from '../shelf/material'
 import { type AskedHeat, hottestOf } from './askedHeats'
 import { be, count, type Finding, type Rule } from './check'
 
@@ -7,8 +8,10 @@ const LEAST_DROOP = 20
 const VISIBLE_BAND = 0.25
 /** A plastic lining gives off harmful gas when it is hotter than this for long, °C; common practice. */
 const LINING_BEARS = 240
+/** Layers that get less of the time that they need than this, and so many of them, spoil a print; semi-empirical. */
+const [FAR_TOO_SOON, MANY_SOFT] = [0.7, 10] as const
 /** Most fan that a family bears without coming apart or warping, %; common practice (CP-M3, CP-M6). */
-const mostFan = { ABS: 30, PETG: 60 } as const
+const mostFan: Partial<Readonly<Record<Material['family'], number>>> = { ABS: 30, PETG: 60, nylon: 30 }
 
 /** " by the override X" */
 const byWhom = ({ setting, override }: AskedHeat): string =>
@@ -84,11 +87,11 @@ export const heatChecks: readonly Rule[] = [
     severity: 'caution',
     setting: 'fanSpeed',
     find: ({ setup: { material }, resolved: { settings } }) => {
-      const most = material.family === 'ABS' || material.family === 'PETG' ? mostFan[material.family] : 100
+      const most = mostFan[material.family] ?? 100
       if (settings.fanSpeed <= most) return
       return {
         evidence: `${settings.fanSpeed} % fan on ${material.name}.`,
-        means: material.family === 'ABS' ? 'It warps and splits between layers.' : 'Its layers bond less.',
+        means: material.family !== 'PETG' ? 'It warps and splits between layers.' : 'Its layers bond less.',
         todo: `${most} % is about the most; bridges and overhangs have a fan of their own.`,
         fix: { values: { fanSpeed: most === 30 ? 15 : 20 } },
       }
@@ -105,8 +108,9 @@ export const heatChecks: readonly Rule[] = [
         : {
             evidence: `${settings.fanSpeed} % fan, and ${count(cooling.layersWarm, 'layer')} laid on while soft.`,
             means: 'Layers bond better, but edges and tips go soft.',
-            todo: 'More fan, or more layer time.',
-            fix: { values: { fanSpeed: 100 } },
+            // How much fan is a matter of schools; time helps in both.
+            todo: 'More layer time helps in either school; more fan in one.',
+            fix: { values: { minLayerTime: Math.min(600, Math.ceil(cooling.neededS)) } },
           },
   },
   {
@@ -144,9 +148,10 @@ export const heatChecks: readonly Rule[] = [
       cooling.layersWarm === 0 || cooling.tipsWarm > 0
         ? undefined
         : {
+            severity: cooling.margin < FAR_TOO_SOON && cooling.layersWarm >= MANY_SOFT ? 'caution' : 'note',
             atZMm: cooling.atZMm,
             evidence: `${cooling.layersWarm} of ${layerCount} layers are laid on before they bear, worst at z ${cooling.atZMm.toFixed(1)} mm: ${cooling.takesS.toFixed(1)} s of the ${cooling.neededS.toFixed(1)} s needed.`,
-            means: '',
+            means: 'What is laid on them sinks in, and edges curl.',
             todo: 'More layer time, more fan or thinner layers help.',
             fix: { values: { minLayerTime: Math.min(600, Math.ceil(cooling.neededS)) } },
           },

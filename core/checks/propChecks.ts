@@ -6,6 +6,8 @@ const LEAST_UNHELD = 2
 const MUCH_OVER_AIR = 1500
 /** Bridges longer than this sag with most machines, mm; semi-empirical. */
 const LONG_BRIDGE = 40
+/** A bridge is laid faster than this by mistake, mm/s; semi-empirical. */
+const FAR_TOO_FAST = 150
 
 /** What joins the rest after so little is spoiled there but does not come loose, mm; semi-empirical. */
 const SOON_JOINED = 1
@@ -87,6 +89,7 @@ export const propChecks: readonly Rule[] = [
       longestBridgeMm < 5 || settings.bridgeSpeed <= 60
         ? undefined
         : {
+            severity: settings.bridgeSpeed > FAR_TOO_FAST ? 'caution' : 'note',
             evidence: `Lines across up to ${longestBridgeMm.toFixed(0)} mm of air are laid at ${settings.bridgeSpeed} mm/s.`,
             means: 'Bridges want slow speed and strong cooling.',
             todo: '',

@@ -10,12 +10,12 @@ export const safetyChecks: readonly Rule[] = [
     id: 'fumes',
     severity: 'caution',
     find: ({ setup: { material } }) =>
-      material.family !== 'ABS'
+      material.family !== 'ABS' && material.family !== 'nylon'
         ? undefined
         : {
             evidence: `${material.name} gives off fumes and particles.`,
             means: '',
-            todo: 'Ventilate the room, and do not sit beside the printer. Solvent smoothing makes flammable vapour: no flame, spark or heat, gloves, outdoors, the supplier’s safety sheet first.',
+            todo: `Ventilate the room, and do not sit beside the printer.${material.family === 'ABS' ? ' Solvent smoothing makes flammable vapour: no flame, spark or heat, gloves, outdoors, the supplier’s safety sheet first.' : ''}`,
           },
   },
   {

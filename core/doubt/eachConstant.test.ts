@@ -75,6 +75,7 @@ const scenes: Readonly<
     slender: { setup: base, of: rod, purpose: { ...noPurpose, load: { ...noPurpose.load, kind: 'crush', axis: 'z' } } },
     brittle: { setup: material({ strength: { ...base.material.strength, bondFactor: 0.05 } }), purpose: upright },
     slanted: { setup: base, purpose: slanted },
+    nylon: { setup: setupOf('cutter', 'bore-0.4', 'fibre-nylon') },
     open: {
       setup: {
         ...setupOf('dory', 'bore-0.4', 'flexible'),

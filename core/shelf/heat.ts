@@ -16,6 +16,7 @@ const typical: Readonly<Record<Material['family'], Heat>> = {
   PETG: { conductivity: 0.2, specificHeat: 1500, softening: 78 },
   flexible: { conductivity: 0.19, specificHeat: 1700, softening: 60 },
   woodPLA: { conductivity: 0.15, specificHeat: 1700, softening: 58 },
+  nylon: { conductivity: 0.25, specificHeat: 1600, softening: 150 },
   ABS: { conductivity: 0.18, specificHeat: 1900, softening: 100 },
 }
 

@@ -15,7 +15,7 @@ export const ladderSchema = z.array(z.object({ temperature: z.number().min(100).
 export const materialSchema = z.object({
   key: z.string().regex(/^[a-z0-9.-]+$/),
   name: z.string().min(1).max(80),
-  family: z.enum(['PLA', 'PETG', 'flexible', 'woodPLA', 'ABS']),
+  family: z.enum(['PLA', 'PETG', 'flexible', 'woodPLA', 'ABS', 'nylon']),
   density: z.number().positive(),
   pricePerKg: z.number().min(0),
   nozzleRange: temperatureRange,

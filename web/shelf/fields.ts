@@ -162,6 +162,7 @@ const material: readonly FieldGroup[] = [
         { key: 'flexible', name: 'flexible' },
         { key: 'woodPLA', name: 'wood-filled PLA' },
         { key: 'ABS', name: 'ABS' },
+        { key: 'nylon', name: 'nylon' },
       ]),
       number('density', 'Density', 'g/cm³'),
       number('pricePerKg', 'Price of a kilogram', ''),

@@ -19,6 +19,7 @@ export const strings = {
   },
   oozePetg: string('PETG strings, against PLA', '', 'material', 2.5, 0.3),
   oozeFlexible: string('Flexible filament strings, against PLA', '', 'material', 3, 0.3),
+  oozeNylon: string('Nylon strings, against PLA', '', 'material', 2, 0.3),
   oozeAbs: string('ABS strings, against PLA', '', 'material', 0.8, 0.3),
   slackDirect: string('Pull that leaves a third of the strings, fed directly', 'mm', 'printer', 0.35, 0.35),
   slackTube: string('Pull that leaves a third of the strings, fed through a tube', 'mm', 'printer', 1.6, 0.35),

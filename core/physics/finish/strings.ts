@@ -71,5 +71,5 @@ function levers(settings: StringSettings, middle: number, { perDegree, wipe, coa
 const takenUp = (days: number | undefined, moisture: Setup['material']['moisture']): number =>
   days === undefined ? 1 : 1 - Math.exp(-days / daysToGetWet(moisture))
 
-const ofFamily = (family: Setup['material']['family'], { oozePetg, oozeFlexible, oozeAbs }: Constants['strings']): number =>
-  ({ PLA: 1, woodPLA: 1, PETG: oozePetg, flexible: oozeFlexible, ABS: oozeAbs })[family]
+const ofFamily = (family: Setup['material']['family'], { oozePetg, oozeFlexible, oozeAbs, oozeNylon }: Constants['strings']): number =>
+  ({ PLA: 1, woodPLA: 1, PETG: oozePetg, flexible: oozeFlexible, ABS: oozeAbs, nylon: oozeNylon })[family]

@@ -61,7 +61,7 @@ export const strengthChecks: readonly Rule[] = [
       settings.topLayers === 0 || topClosure.gapMm === undefined || topClosure.closure >= 1 || settings.infillPattern === 'topPropping'
         ? undefined
         : {
-            evidence: `Tops are ${topClosure.thicknessMm.toFixed(2)} mm thick and must bridge ${topClosure.gapMm.toFixed(1)} mm between infill lines.`,
+            evidence: `Tops are ${topClosure.thicknessMm.toFixed(2)} mm thick and must bridge ${topClosure.gapMm.toFixed(1)} mm.`,
             means: 'They may sag or stay open.',
             todo: 'More top layers, or denser infill, close them.',
             fix: { values: { topLayers: Math.ceil(settings.topLayers / topClosure.closure) } },

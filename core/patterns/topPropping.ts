@@ -1,4 +1,5 @@
 import { type Contours, ContoursBuilder } from '../geometry/contours'
+import { DEPTH_STEP, Insets } from '../geometry/insets'
 import { oneGroup } from '../geometry/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
 import { polygonsOf } from '../geometry/polygonsOf'
@@ -6,8 +7,6 @@ import { stackGroups } from '../geometry/stackGroups'
 
 /** Ledges lean inwards from the walls by so much for what they rise: 60°, the usual limit where nothing shows (CP-S7, common practice). */
 const LEAN = Math.tan(Math.PI / 3)
-/** How far a place lies from the rim of the inside is told to this, mm; ledges that differ by less are one. */
-const DEPTH_STEP = 0.5
 
 /** What carries some tops: a ledge along the rim of the inside, as wide as its tops lie deep, and narrower with every layer below them. */
 interface Ledge {
@@ -75,42 +74,6 @@ function merged(ops: PolygonOps, ledges: readonly HeldLedge[]): HeldLedge[] {
   return groups.map((group) =>
     group.length === 1 ? group[0]! : { width: group[0]!.width, covers: ops.unite(ops.gather(group.map(({ covers }) => covers))) },
   )
-}
-
-/** Insets of the inside of one layer. */
-class Insets {
-  private readonly made = new Map<number, Region>()
-
-  constructor(
-    private readonly ops: PolygonOps,
-    readonly own: Region,
-  ) {}
-
-  by(distance: number): Region {
-    const made = this.made.get(distance) ?? this.ops.offset(this.own, -distance)
-    this.made.set(distance, made)
-    return made
-  }
-
-  /** How far from the rim the deepest point of a place lies, mm, to the next step. */
-  depthOf(place: Region): number {
-    const reaches = (steps: number): boolean => {
-      const inset = this.by(steps * DEPTH_STEP)
-      return !this.ops.isEmpty(inset) && !this.ops.isEmpty(this.ops.intersect(inset, place))
-    }
-    let deep = 0
-    let beyond = 1
-    while (reaches(beyond)) {
-      deep = beyond
-      beyond *= 2
-    }
-    while (beyond - deep > 1) {
-      const middle = (deep + beyond) >> 1
-      if (reaches(middle)) deep = middle
-      else beyond = middle
-    }
-    return beyond * DEPTH_STEP
-  }
 }
 
 function asContours(ops: PolygonOps, region: Region): Contours {

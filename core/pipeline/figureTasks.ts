@@ -6,6 +6,7 @@ import { timeFigures } from '../motion/timeFigures'
 import { openTravel } from '../physics/finish/openTravel'
 import { surfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
 import { unproppedTops } from '../physics/finish/unproppedTops'
+import { widestCavity } from '../physics/finish/widestCavity'
 import { physicsFigures } from '../physics/physicsFigures'
 import type { Direction } from '../physics/strength/direction'
 import type { Grip } from '../physics/strength/grip'
@@ -116,6 +117,7 @@ interface Tops {
   readonly path: Toolpath
   readonly lineWidth: number
 }
-export const topsTask = task('tops', ({ layers, regions, path, lineWidth }: Tops, { kernel }) =>
-  unproppedTops(layers, regions, path, lineWidth, kernel),
-)
+export const topsTask = task('tops', ({ layers, regions, path, lineWidth }: Tops, { kernel }) => ({
+  unpropped: unproppedTops(layers, regions, path, lineWidth, kernel),
+  cavityMm: widestCavity(layers, regions, kernel),
+}))

@@ -175,7 +175,7 @@ export function* predictWork(
     }),
     figure(pathKey, [], travelFigures, { layers, regions, seams, laid, ...dataOf(visibleTo('toolpath', settings, overrides)) }),
     figure(pathKey, [], volumeTask, { path }),
-    settings.infillDensity > 0 && settings.infillDensity <= SPARSE
+    settings.infillDensity <= SPARSE
       ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
       : nothing(),
   )
@@ -187,12 +187,13 @@ export function* predictWork(
   const supports = cache.get('supportSway', stageKey('supportSway', pathKey, [modulus, sideForce]), () =>
     supportSway(regions.support.body, layers, (radius) => supportStiffness(settings, radius), modulus, sideForce),
   )
-  const closure = topClosure(settings, finish)
+  const closure = topClosure(settings, finish, tops?.cavityMm)
   const strings = stringFigures(travels, settingsOf, setup, constants.strings)
   const time = atPace(planned, constants.print.pace)
   const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
   const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow * (1 - missing))
-  const unpropped = tops ?? []
+  // Without any infill there is none that could pass a top by.
+  const unpropped = settings.infillDensity > 0 ? (tops?.unpropped ?? []) : []
   const lost = cache.get('lost', laidDown.regionsKey, () => lostDetail(layers, regions))
   const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room)
   return {

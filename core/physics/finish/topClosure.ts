@@ -14,21 +14,27 @@ const families: Readonly<Record<Settings['infillPattern'], number>> = {
 }
 
 export interface TopClosure {
-  /** Free way between the lines under a top, mm; absent where there is no infill at all. */
+  /** Free way under a top, mm: between lines or, where that is less, between walls; absent where neither is known. */
   readonly gapMm?: number
   readonly thicknessMm: number
   /** Thickness over what the gap needs: under 1 the top may sag between the lines or stay open. */
   readonly closure: number
 }
 
-/** Skin thickness against the infill gap that it must bridge. */
+/**
+ * Skin thickness against the free span that it must bridge: between infill lines, or from wall to wall where that is less.
+ *
+ * @param cavityMm widest way from wall to wall under a top, where somebody looked
+ */
 export function topClosure(
   settings: Pick<Settings, 'infillDensity' | 'infillPattern' | 'lineWidth' | 'topLayers' | 'layerHeight'>,
   { closes }: Pick<Constants['finish'], 'closes'>,
+  cavityMm = Infinity,
 ): TopClosure {
   const { infillDensity, infillPattern, lineWidth, topLayers, layerHeight } = settings
   const thicknessMm = topLayers * layerHeight
-  if (infillDensity <= 0) return { thicknessMm, closure: 0 }
-  const gapMm = Math.max(0, ((families[infillPattern] * 100) / infillDensity - 1) * lineWidth)
+  const between = infillDensity > 0 ? Math.max(0, ((families[infillPattern] * 100) / infillDensity - 1) * lineWidth) : Infinity
+  const gapMm = Math.min(between, cavityMm)
+  if (gapMm === Infinity) return { thicknessMm, closure: 0 }
   return { gapMm, thicknessMm, closure: gapMm > 0 ? thicknessMm / (closes * gapMm) : Infinity }
 }

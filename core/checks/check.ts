@@ -8,7 +8,7 @@ import type { UnproppedTop } from '../physics/finish/unproppedTops'
 import type { PhysicsFigures } from '../physics/physicsFigures'
 import type { SupportSwayFigures } from '../physics/sway/supportSway'
 import type { SwayFigures } from '../physics/sway/sway'
-import { definitionOf, type SettingName, type SettingValues } from '../profile/settings'
+import { definitionOf, type SettingName, type Settings, type SettingValues } from '../profile/settings'
 import type { LostDetail } from '../regions/lostDetail'
 import type { ResolvedSettings, Setup } from '../setup/resolve'
 import type { Afloat } from '../supports/findAfloat'
@@ -110,9 +110,17 @@ export function applyRules(rules: readonly Rule[], evidence: Evidence): Check[] 
   return rules
     .flatMap((rule): Check[] => {
       const found = rule.find(evidence) ?? []
-      return ('evidence' in found ? [found] : found).map((finding) => asCheck(rule, finding))
+      return ('evidence' in found ? [found] : found).map((finding) => asCheck(rule, withoutIdleFix(finding, evidence.resolved.settings)))
     })
     .sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity))
+}
+
+/** A fix that changes nothing is none: the check then says what settings cannot settle. */
+function withoutIdleFix(finding: Finding, settings: Settings): Finding {
+  const { fix } = finding
+  if (!fix?.values || fix.spool) return finding
+  const changes = Object.entries(fix.values).filter(([name, value]) => settings[name as SettingName] !== value)
+  return changes.length > 0 ? { ...finding, fix: { values: Object.fromEntries(changes) } } : { ...finding, fix: undefined }
 }
 
 export function asCheck(rule: Omit<Rule, 'find'>, finding: Finding): Check {

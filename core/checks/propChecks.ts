@@ -12,6 +12,8 @@ const FAR_TOO_FAST = 150
 /** What joins the rest after so little is spoiled there but does not come loose, mm; semi-empirical. */
 const SOON_JOINED = 1
 
+const wider = (trunk: number): number => (trunk < 15 ? 15 : Math.max(trunk, Math.min(35, trunk + 10)))
+
 /** What holds overhangs up. */
 export const propChecks: readonly Rule[] = [
   {
@@ -168,7 +170,8 @@ export const propChecks: readonly Rule[] = [
         todo: 'Widen the trunk (15 to 35 mm at its base), slow supports to about 25 mm/s, lift on travel, and give it an inner and an outer brim.',
         fix: {
           values: {
-            ...(branching ? { trunkDiameter: Math.max(15, settings.trunkDiameter) } : {}),
+            // From 15 to 35 mm at the base (CP-P1, common practice), a step at a time.
+            ...(branching ? { trunkDiameter: wider(settings.trunkDiameter) } : { supportDensity: Math.max(10, settings.supportDensity) }),
             supportSpeed: Math.min(25, settings.supportSpeed),
             lift: settings.lift === 'never' ? 'overPrinted' : settings.lift,
             supportBrim: 'both',

@@ -135,7 +135,7 @@ describe('sable compare and shelf', () => {
   it('lists the starter records with their keys', async () => {
     const shelf = (await sable('shelf', '--json')).json()
     expect(shelf.printers.map(({ key }: { key: string }) => key)).toEqual(['dory', 'lugger', 'cutter', 'towline'])
-    expect(shelf.materials).toHaveLength(6)
+    expect(shelf.materials).toHaveLength(8)
     expect((await sable('shelf')).stdout).toMatch(/wood-pla +Wood-filled PLA/)
   })
 })

@@ -112,6 +112,10 @@ describe('cooling and bonding', () => {
     const scene = { ...setupOf(), nozzleTemperature: 205, fan: 1, constants: medians.cooling, bonding: medians.bond }
     const below = { height: 0.2, seconds: 15, bedWarmth: 0 }
     expect(bondFactor(scene, below, 0.1, 0.5)).toBeCloseTo(0.9 * bondFactor(scene, below, 0, 0.5), 9)
+    expect(bondFactor(scene, { ...below, seconds: medians.bond.layerTime }, 0, medians.bond.easyLoad)).toBeCloseTo(
+      setupOf().material.strength.bondFactor,
+      9,
+    )
     expect(bondFactor(scene, below, 0, 0.8)).toBeLessThan(bondFactor(scene, below, 0, 0.5))
     expect(bondFactor(scene, { ...below, seconds: 40 }, 0, 0.5)).toBeLessThan(bondFactor(scene, below, 0, 0.5))
   })

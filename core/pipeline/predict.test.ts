@@ -81,7 +81,7 @@ describe('the chain of stages', () => {
       'supportSway',
       ...motion,
     ]
-    const treats = ['ironing', 'supports'].includes(name) ? ['surface'] : []
+    const treats = ['ironing', 'supports', 'lineWidth'].includes(name) ? ['surface'] : []
     const regions = ['regions', 'seams', 'lost', ...treats, ...toolpath]
     if (name === 'seam') toolpath.push('seams')
     const below: Record<Stage, string[]> = { layers: ['layers', 'surface', 'loadPath', ...regions], regions, toolpath, motion, figures }
@@ -223,7 +223,9 @@ describe('figures of the carry hook', () => {
     const plate = partOf('plate on a belt', blockMesh(40, 40, 1))
     const { surface } = predictOn(plate, {}, setupOf('towline'))
     // Its top leans back over the layers before; the other face lies on the belt and is not counted.
-    expect(Math.abs(surface.raMeanUm / facetRoughness(0.2, Math.PI / 4, false, medians.finish) - 1)).toBeLessThan(0.05)
+    expect(Math.abs(surface.raMeanUm / facetRoughness({ height: 0.2, width: 0.4 }, Math.PI / 4, false, medians.finish) - 1)).toBeLessThan(
+      0.05,
+    )
   })
 
   it('lose no detail on a belt, where the first layer is an edge', () => {

@@ -292,7 +292,8 @@ const atPace = (time: TimeFigures, pace: number): TimeFigures => ({
 })
 
 /** What surfaces read of a profile. */
-const treated = ({ ironing, supports, supportAngle }: Settings, overrides: readonly Override[]): unknown => [
+const treated = ({ ironing, supports, supportAngle, lineWidth }: Settings, overrides: readonly Override[]): unknown => [
+  lineWidth,
   ironing,
   supports === 'off' ? supports : supportAngle,
   overrides.filter(({ values }) => values.ironing !== undefined),

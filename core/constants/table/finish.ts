@@ -11,7 +11,7 @@ export const finish = {
   stair: rough('Roughness per layer height of a vertical wall', 'µm/mm', (69.28 + 72.36) / 2, 0.2, `${PANDEY} 69.28 to 72.36 there.`, {
     measure: { how: 'Compare a printed slope with a surface gauge', leaves: 0.1 },
   }),
-  flat: rough('Roughness per layer height of a flat top', 'µm/mm', 117.6, 0.2, PANDEY),
+  flat: rough('Roughness of a flat top over that of round-edged lines side by side', '', 1, 0.25, 'Assumed: lines as they are drawn.'),
   downward: rough('Roughness facing down over facing up', '', 1.2, 0.1, PANDEY),
   stairLimit: rough('Angle to the vertical up to which steps are told by it', '°', 70, 3, PANDEY, { scale: 'plain' }),
   starved: rough('Roughness for all of the plastic missing', 'µm', 300, 0.4, 'Semi-empirical: gaps between lines that are too thin.'),

@@ -1,6 +1,9 @@
-import { facetRoughness } from '../../physics/finish/roughness'
+import { facetRoughness, type LaidLine } from '../../physics/finish/roughness'
+import type { Prediction } from '../../pipeline/predict'
 import { type Figure, fixed, inPlain, mm, row } from './figure'
 import { seenSurface } from './stated'
+
+const lineOf = ({ settings: { layerHeight, lineWidth } }: Prediction): LaidLine => ({ height: layerHeight, width: lineWidth })
 
 const plain = { unit: 'µm', per: 1, digits: 1 }
 
@@ -26,12 +29,12 @@ export const surface: Figure = {
   shown: inPlain(plain),
   limit: { name: 'maxRaUm', words: (wanted) => `surface under ${wanted}` },
   explain: (p, { constants: { finish } }) => ({
-    equation: `Ra = k·t / cos θ up to ${finish.stairLimit}° from the vertical, ${finish.flat}·t when flat, ${finish.downward} times that facing down; mean over the area`,
+    equation: `Ra = k·t / cos θ up to ${finish.stairLimit}° from the vertical, that of round-edged lines side by side when flat, ${finish.downward} times that facing down; mean over the area`,
     terms: [
       { label: 'layer height t', value: mm(p.settings.layerHeight, 2) },
       { label: 'k', value: `${finish.stair.toFixed(1)} µm per mm` },
-      { label: 'a vertical wall', value: `${facetRoughness(p.settings.layerHeight, 0, false, finish).toFixed(1)} µm` },
-      { label: 'a flat top', value: `${facetRoughness(p.settings.layerHeight, Math.PI / 2, false, finish).toFixed(1)} µm` },
+      { label: 'a vertical wall', value: `${facetRoughness(lineOf(p), 0, false, finish).toFixed(1)} µm` },
+      { label: 'a flat top', value: `${facetRoughness(lineOf(p), Math.PI / 2, false, finish).toFixed(1)} µm` },
       ...(p.melt.missing > 0.001
         ? [{ label: 'gaps of missing plastic add', value: `${(finish.starved * p.melt.missing).toFixed(1)} µm, as the root of squares` }]
         : []),

@@ -16,8 +16,8 @@ import { airTemperature, type CoolingScene, temperatureAfter, timeConstant } fro
 const REFERENCE_HEIGHT = 0.2
 /** Power of the healing time, from theory. */
 const REPTATION = 0.25
-/** A layer is never stronger than the bulk. */
-const MOST = 1
+/** A layer is never as strong as the bulk, and nears it by this power. */
+const [MOST, BEND] = [0.999, 4] as const
 const GAS = 8.314
 const KELVIN = 273.15
 /** Steps of Simpson's rule over the temperatures of the interface. */
@@ -58,8 +58,15 @@ export function bondFactor(scene: BondScene, below: LayerBelow, missing: number,
   }
   const usual = healing(reference, { height: REFERENCE_HEIGHT, seconds: layerTime, bedWarmth: 0 })
   const healed = (healing(scene, below) / usual) ** REPTATION
-  const byLoad = 1 - perLoad * (load - easyLoad)
-  return Math.min(MOST, Math.max(least, material.strength.bondFactor * healed * byLoad * (1 - missing)))
+  const byLoad = Math.max(0, 1 - perLoad * (load - easyLoad))
+  return Math.max(least, towardsBulk(material.strength.bondFactor, healed * byLoad) * (1 - missing))
+}
+
+/** A bond so many times as good: it nears the bulk and never reaches it. */
+function towardsBulk(factor: number, times: number): number {
+  const free = Math.min(MOST, factor)
+  const better = (free / (1 - free ** BEND) ** (1 / BEND)) * times
+  return better / (1 + better ** BEND) ** (1 / BEND)
 }
 
 /** Time that an interface stays above softening, s, weighed by how fast chains creep at each temperature. */

@@ -35,6 +35,8 @@ export function starved(surface: SurfaceFigures, missing: number, { starved }: C
 
 /** What is done to a surface beside laying it. */
 export interface Treatment {
+  /** Of the lines that tops are made of, mm. */
+  readonly lineWidth: number
   /** Tops are smoothed with the bare nozzle; or whether they are at a place of a layer, mm. */
   readonly ironed: boolean | ((layer: number, x: number, y: number) => boolean)
   /** Faces that lean farther over than this from the vertical stand on supports, radians; none do when absent. */
@@ -43,9 +45,10 @@ export interface Treatment {
 
 /** What a profile does to a surface, and its overrides where they change that. */
 export function treatmentOf(scopes: Scopes, layers: Layers): Treatment {
-  const { ironing, supports, supportAngle } = scopes.settings
+  const { ironing, supports, supportAngle, lineWidth } = scopes.settings
   const byPlace = scopes.overrides.some(({ values }) => values.ironing !== undefined)
   return {
+    lineWidth,
     ironed: byPlace ? (layer, x, y) => scopes.settingsOf(scopeAt(layers, layer, x, y, scopes)).ironing === 'on' : ironing === 'on',
     ...(supports === 'off' ? {} : { supportedBeyond: (supportAngle * Math.PI) / 180 }),
   }
@@ -78,7 +81,7 @@ export function surfaceFigures(mesh: Mesh, layers: Layers, treatment: Treatment,
 export function facetRoughnesses(
   mesh: Mesh,
   { top, height, belt }: Layers,
-  { ironed, supportedBeyond = Infinity }: Treatment,
+  { lineWidth, ironed, supportedBeyond = Infinity }: Treatment,
   finish: Constants['finish'],
 ): { areas: Float64Array; roughness: Float64Array; up: Float64Array } {
   const count = triangleCount(mesh)
@@ -100,7 +103,7 @@ export function facetRoughnesses(
         : up[t]! < 0 && tilt > supportedBeyond
           ? finish.supported
           : 1
-    roughness[t] = treated * facetRoughness(height[layer]!, tilt, up[t]! < 0, finish)
+    roughness[t] = treated * facetRoughness({ height: height[layer]!, width: lineWidth }, tilt, up[t]! < 0, finish)
   }
   return { areas, roughness, up }
 }

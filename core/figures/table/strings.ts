@@ -11,7 +11,8 @@ export const strings: Figure = {
     'less',
     ({ strings }) => ({
       value: strings.expected,
-      text: fixed(strings.expected, 1),
+      // Nobody counts tenths of many.
+      text: fixed(strings.expected, strings.expected < 10 ? 1 : 0),
       unit: '',
       note: `${fixed(strings.openM + strings.pulledM, 1)} m`,
     }),

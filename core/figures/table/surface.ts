@@ -11,7 +11,7 @@ export const surface: Figure = {
   id: 'surface',
   label: 'Surface Ra',
   base: 'µm',
-  help: 'Mean roughness over what will be seen, the face on the bed left out, from layer height and slope (Pandey 2003, semi-empirical).',
+  help: 'Mean roughness over what will be seen, the face on the bed left out, from layer height and slope (Pandey 2003, semi-empirical), tops from their lines.',
   better: 'less',
   of: (p, purpose) => {
     const { raMeanUm } = seenSurface(p, purpose)

@@ -25,7 +25,7 @@ export const mapKinds: readonly MapKind[] = [
     unit: 'µm',
     digits: 1,
     scale: 'viridis',
-    help: 'From layer height and slope (Pandey 2003, semi-empirical); rougher on supports, smoother where it is ironed.',
+    help: 'From layer height and slope (Pandey 2003, semi-empirical), tops from their lines; rougher on supports, smoother where it is ironed.',
     ofFacets: ({ raUm }) => raUm,
   },
   {

@@ -9,6 +9,9 @@ export function polygonsOf(ops: PolygonOps, region: Region): Float64Array[][] {
   return bodiesOf(builder.finish(), 0)
 }
 
+/** A body as a region of its own. */
+export const regionOf = (ops: PolygonOps, rims: readonly ArrayLike<number>[]): Region => ops.gather(rims.map((rim) => ops.polygon(rim)))
+
 /** The separate bodies of one group of contours. */
 export function bodiesOf(contours: Contours, group: number): Float64Array[][] {
   const rims: { xy: Float64Array; area: number }[] = []

@@ -2,7 +2,7 @@ import { type Contours, ContoursBuilder } from '../geometry/contours'
 import { DEPTH_STEP, Insets } from '../geometry/insets'
 import { oneGroup } from '../geometry/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
-import { polygonsOf } from '../geometry/polygonsOf'
+import { polygonsOf, regionOf } from '../geometry/polygonsOf'
 import { stackGroups } from '../geometry/stackGroups'
 
 /** Ledges lean inwards from the walls by so much for what they rise: 60°, the usual limit where nothing shows (CP-S7, common practice). */
@@ -59,8 +59,7 @@ function lowered(ops: PolygonOps, ledge: Ledge, inside: Insets, hang: number): H
 }
 
 /** The separate bodies of a region. */
-const bodies = (ops: PolygonOps, region: Region): Region[] =>
-  polygonsOf(ops, region).map((rims) => ops.gather(rims.map((rim) => ops.polygon(rim))))
+const bodies = (ops: PolygonOps, region: Region): Region[] => polygonsOf(ops, region).map((rims) => regionOf(ops, rims))
 
 /** Ledges about as wide as each other, as one. */
 function merged(ops: PolygonOps, ledges: readonly HeldLedge[]): HeldLedge[] {

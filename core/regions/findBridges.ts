@@ -1,7 +1,7 @@
 import { ContoursBuilder } from '../geometry/contours'
 import { fillLines } from '../geometry/fillLines'
 import type { PolygonOps, Region } from '../geometry/polygon'
-import { holds, polygonsOf } from '../geometry/polygonsOf'
+import { holds, polygonsOf, regionOf } from '../geometry/polygonsOf'
 
 /** Directions that are tried, spread over half a turn. */
 const DIRECTIONS = 18
@@ -44,8 +44,7 @@ export function bridgeAngles(ops: PolygonOps, over: Region, below: Region, width
       const mean = all / lines.count
       if (share > best.borne + 0.02 || (share > best.borne - 0.02 && mean < best.mean)) best = { angle, borne: share, mean }
     }
-    if (best.borne >= LEAST_BORNE)
-      found.push({ area: ops.gather(piece.map((rim) => ops.polygon(rim))), angle: best.angle, span: best.mean })
+    if (best.borne >= LEAST_BORNE) found.push({ area: regionOf(ops, piece), angle: best.angle, span: best.mean })
   }
   return found
 }

@@ -1,5 +1,5 @@
 import type { PolygonOps, Region } from '../geometry/polygon'
-import { holds, polygonsOf } from '../geometry/polygonsOf'
+import { holds, polygonsOf, regionOf } from '../geometry/polygonsOf'
 import { layThin } from './layThin'
 import type { NarrowLines } from './narrowLines'
 import { WIDEST_LINE } from './sideBySide'
@@ -60,7 +60,7 @@ function withoutHardlyWide(ops: PolygonOps, places: Region, clear: Region): Regi
   if (ops.isEmpty(places) || ops.isEmpty(clear)) return ops.empty()
   const clearBodies = polygonsOf(ops, clear)
   const kept = polygonsOf(ops, places).filter(([outer]) => clearBodies.some(([body]) => holds(outer!, body![0]!, body![1]!)))
-  return ops.gather(kept.flatMap((body) => body.map((rim) => ops.polygon(rim))))
+  return regionOf(ops, kept.flat())
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { Contours } from '../geometry/contours'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
-import { bodiesOf, holds } from '../geometry/polygonsOf'
+import { bodiesOf, holds, regionOf } from '../geometry/polygonsOf'
 import { beltAt } from '../mesh/tiltedBelt'
 import { type Layers, layerCount } from '../slicing/layers'
 import type { SupportSettings, Supports } from './supports'
@@ -32,7 +32,7 @@ export function findAfloat(layers: Layers, support: Supports, settings: SupportS
       if (below.some((other) => surelyMeet(body, other))) continue
       if (belt && leastY(body) < beltAt(belt, top[layer]!) + ON_BELT) continue
       kernel.run((ops) => {
-        const area = ops.gather(body.map((rim) => ops.polygon(rim)))
+        const area = regionOf(ops, body)
         const near = ops.swell(area, BESIDE * settings.lineWidth)
         if (meet(ops, near, outlines, layer - 1) || isHeld(ops, near, layer, support, settings)) return
         const end = joinsAt(ops, area, layer, outlines)
@@ -81,7 +81,7 @@ function joinsAt(ops: PolygonOps, from: Region, layer: number, outlines: Contour
   let own = from
   for (let next = layer + 1; next < outlines.groupStart.length - 1; next++) {
     const grown = bodiesOf(outlines, next)
-      .map((body) => ops.gather(body.map((rim) => ops.polygon(rim))))
+      .map((body) => regionOf(ops, body))
       .filter((body) => !ops.isEmpty(ops.intersect(body, own)))
     if (grown.length === 0) return next
     const all = ops.gather(grown)

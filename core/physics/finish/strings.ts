@@ -1,7 +1,8 @@
 import type { Constants } from '../../constants/constants'
 import type { Settings } from '../../profile/settings'
-import type { Setup } from '../../setup/resolve'
-import { daysToGetWet } from '../../shelf/spool'
+import type { Material } from '../../shelf/material'
+import type { Printer } from '../../shelf/printer'
+import { daysToGetWet, type SpoolStock } from '../../shelf/spool'
 import type { OpenTravel, Ways } from './openTravel'
 
 export interface StringFigures {
@@ -16,12 +17,19 @@ export interface StringFigures {
 
 type StringSettings = Pick<Settings, 'retractLength' | 'nozzleTemperature' | 'wipeLength' | 'coastLength' | 'fanSpeed' | 'travelSpeed'>
 
+/** What melts the filament, what it is, and how dry. */
+interface Melting {
+  readonly printer: Pick<Printer, 'extruder'>
+  readonly material: Pick<Material, 'family' | 'moisture' | 'nozzleRange'>
+  readonly stock?: Pick<SpoolStock, 'days'> | undefined
+}
+
 /** Way over which a nozzle that nobody pulls back leaves one string, mm, and the speed at which that holds, mm/s. */
 const USUAL_WAY = 10
 const USUAL_TRAVEL = 150
 
 /** Longer pulls bring no more and pull molten plastic into the cold part, mm: with the extruder at the head, through a tube. */
-export const LONGEST_USEFUL_PULL: Readonly<Record<Setup['printer']['extruder'], number>> = { direct: 2, tube: 6 }
+export const LONGEST_USEFUL_PULL: Readonly<Record<Printer['extruder'], number>> = { direct: 2, tube: 6 }
 
 /**
  * Expected strings: each way over open air leaves so many, fewer with every lever that is turned (models §6).
@@ -31,7 +39,7 @@ export const LONGEST_USEFUL_PULL: Readonly<Record<Setup['printer']['extruder'], 
 export function stringFigures(
   { open, pulled }: OpenTravel,
   settingsOf: (scope: number) => StringSettings,
-  { printer, material, stock }: Setup,
+  { printer, material, stock }: Melting,
   constants: Constants['strings'],
 ): StringFigures {
   const [low, high] = material.nozzleRange
@@ -68,8 +76,8 @@ function levers(settings: StringSettings, middle: number, { perDegree, wipe, coa
 }
 
 /** How far a spool has taken up water since it was dried; one that never was counts as opened long ago. */
-const takenUp = (days: number | undefined, moisture: Setup['material']['moisture']): number =>
+const takenUp = (days: number | undefined, moisture: Material['moisture']): number =>
   days === undefined ? 1 : 1 - Math.exp(-days / daysToGetWet(moisture))
 
-const ofFamily = (family: Setup['material']['family'], { oozePetg, oozeFlexible, oozeAbs, oozeNylon }: Constants['strings']): number =>
+const ofFamily = (family: Material['family'], { oozePetg, oozeFlexible, oozeAbs, oozeNylon }: Constants['strings']): number =>
   ({ PLA: 1, woodPLA: 1, PETG: oozePetg, flexible: oozeFlexible, ABS: oozeAbs, nylon: oozeNylon })[family]

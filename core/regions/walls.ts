@@ -47,12 +47,13 @@ const LEAST_SLACK = 0.02
 /** The thinnest line that is laid, mm; a full line always may be. */
 export const leastOf = ({ leastLineWidth }: WallSettings, width: number): number => Math.min(leastLineWidth, width) * (1 - LEAST_SLACK)
 
-/** A strip too thin for a line of its own must not be left, so walls keep room for one. */
-export const spareFor = (settings: WallSettings, width: number): number => leastOf(settings, width) / 2
+/** A strip too thin for a line of its own must not be left, so walls keep room for one; unless narrow places are left anyhow. */
+export const spareFor = (settings: WallSettings, width: number): number =>
+  settings.thinLines === 'left' ? 0 : leastOf(settings, width) / 2
 
 /** Where a place has room for walls on both sides here and there, but is nowhere wider than this, mm, its lines lie along its middle. */
 export const widestNarrow = (settings: WallSettings, width: number): number =>
-  Math.max(2 * WIDEST_LINE * width, 2 * width + leastOf(settings, width))
+  settings.thinLines === 'left' ? 2 * width : Math.max(2 * WIDEST_LINE * width, 2 * width + leastOf(settings, width))
 
 /** Whether a rim has become shorter under an inset than its corners say: then a place has vanished. */
 export const isShort = (before: RimMeasure, by: number, after: number, width: number): boolean =>

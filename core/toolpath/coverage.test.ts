@@ -146,5 +146,11 @@ describe('solid places are filled, once', () => {
     const thin = meshOf(Manifold.cube([30, 0.3, 1], true).translate([0, 0, 0.5]))
     expect((await layOut(thin)).regions.lost[2]).toBeLessThan(0.2)
     expect((await layOut(thin, { thinLines: 'left' })).regions.lost[2]).toBeCloseTo(30 * 0.3, 1)
+    // Room for two walls is room for two walls, though nothing will lie between them.
+    for (const thickness of [0.9, 1.1]) {
+      const plate = await layOut(meshOf(Manifold.cube([30, thickness, 1], true).translate([0, 0, 0.5])), { thinLines: 'left' })
+      const { laid, part } = coverageOf(plate, 2, kernel)
+      expect(laid / part).toBeCloseTo(0.8 / thickness, 1)
+    }
   })
 })

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { type MiddleLine, middleLines, withoutNeedless } from './medialAxis'
+import { middleLines } from './medialAxis'
+import { type MiddleLine, withoutNeedless } from './middleLine'
 
 const lengthOf = ({ xy, closed }: MiddleLine): number => {
   let length = 0

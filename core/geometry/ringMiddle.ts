@@ -1,5 +1,5 @@
 import { type Contours, polygonArea } from './contours'
-import { type MiddleLine, withoutNeedless } from './medialAxis'
+import { type MiddleLine, withoutNeedless } from './middleLine'
 import { NearIndex } from './nearIndex'
 import { holds } from './polygonsOf'
 import type { Rims } from './rims'

@@ -1,4 +1,4 @@
-import type { MiddleLine } from '../geometry/medialAxis'
+import type { MiddleLine } from '../geometry/middleLine'
 import { type Strands, StrandsBuilder } from '../geometry/strands'
 import { type LineWidths, sideBySide, stretchesOf } from './sideBySide'
 

@@ -1,4 +1,4 @@
-import type { MiddleLine } from '../geometry/medialAxis'
+import type { MiddleLine } from '../geometry/middleLine'
 
 /** A line in a narrow place is at most this many line widths wide. */
 export const WIDEST_LINE = 1.5

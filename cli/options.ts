@@ -1,5 +1,5 @@
 import { noPurpose, type Purpose, purposeSchema } from '@sable/core/physics/strength/purpose'
-import { loadKinds } from '@sable/core/physics/strength/strengthFigures'
+import { loadKinds } from '@sable/core/physics/strength/sectionLoads'
 import { InputError } from '@sable/core/units/errors'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import type { Command } from 'commander'

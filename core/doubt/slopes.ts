@@ -25,7 +25,7 @@ export function* findSlopes(valuesWith: (constants: Constants) => Values, base: 
     yield i / constantIds.length
     const at = (steps: number): Values => valuesWith(withValue(base, id, moved(id, valueIn(base, id), steps)))
     const up = at(STEP)
-    if (figureIds.every((figure) => up[figure] === now[figure])) continue
+    if (figureIds.every((figure) => Object.is(up[figure], now[figure]))) continue
     const down = at(-STEP)
     const apart = 2 * STEP * constantOf(id).spread
     const own: Partial<Record<FigureId, number>> = {}

@@ -10,8 +10,9 @@ export interface Standing {
   readonly sense: 'better' | 'worse' | 'same'
 }
 
-/** Compares the figures of one row. `undefined` where a column has none yet. */
-export function compareRow(values: readonly (number | undefined)[], { better, taste }: Pick<FigureRow, 'better' | 'taste'>): Standing[] {
+/** Compares the figures of one row. `undefined` where a column has none yet, not a number where its model has none. */
+export function compareRow(told: readonly (number | undefined)[], { better, taste }: Pick<FigureRow, 'better' | 'taste'>): Standing[] {
+  const values = told.map((value) => (Number.isNaN(value) ? undefined : value))
   const largest = Math.max(0, ...values.map((value) => value ?? 0))
   const first = values[0]
   return values.map((value, i) => {

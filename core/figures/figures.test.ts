@@ -47,7 +47,7 @@ describe('the table of figures', () => {
       const told = of(small, noPurpose)
       expect(found[id]).toBe(value(small, noPurpose))
       if (id !== 'sway') expect(told.value).toBe(found[id])
-      expect(`${told.text} ${told.unit} ${shown(found[id])}`).not.toMatch(/NaN|undefined|Infinity/)
+      expect(`${told.text} ${told.unit} ${shown(found[id]!)}`).not.toMatch(/NaN|undefined|Infinity/)
       expect(explain(small, knownSetup(setupOf()), noPurpose).terms.length).toBeGreaterThan(1)
     }
   })

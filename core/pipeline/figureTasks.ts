@@ -12,8 +12,11 @@ import type { Direction } from '../physics/strength/direction'
 import type { Grip } from '../physics/strength/grip'
 import { type AxisLoadPath, loadPathAlong, loadPathByAxis } from '../physics/strength/loadPathByAxis'
 import { findObliqueSections } from '../physics/strength/oblique'
+import { ownAzimuth } from '../physics/strength/ownAzimuth'
+import { type SectionReads, sectionSettings } from '../physics/strength/sectionReads'
 import { type Axis, type Box, findSections, type SectionSettingsOf } from '../physics/strength/sections'
 import { outlinesOf } from '../physics/strength/stretches'
+import { flatWalls } from '../physics/strength/thinWalls'
 import { layerSections } from '../physics/sway/sway'
 import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
@@ -43,25 +46,29 @@ export const loadPathTask = task('loadPath', ({ layers, grip }: { readonly layer
   loadPathByAxis(outlinesOf(layers), grip),
 )
 
-/** What sections read of a profile, wherever it holds. */
+export const azimuthTask = task('azimuth', ({ layers }: { readonly layers: Layers }) => ownAzimuth(layers.outlines))
+
+export const flatsTask = task('flats', ({ layers, thickness }: { readonly layers: Layers; readonly thickness: number }) =>
+  flatWalls(layers.outlines, thickness),
+)
+
 interface Sectioned {
   readonly settings: Settings
   readonly overrides: readonly Override[]
-  readonly infillStiffness: number
+  readonly reads: SectionReads
 }
-const sectionsIn = ({ settings, overrides, infillStiffness }: Sectioned, { sets }: Toolpath): SectionSettingsOf => {
-  const scopes = new Scopes(settings, overrides, sets)
-  return (scope) => ({ ...scopes.settingsOf(scope), infillStiffness })
-}
+const sectionsIn = ({ settings, overrides, reads }: Sectioned, { sets }: Toolpath): SectionSettingsOf =>
+  sectionSettings(new Scopes(settings, overrides, sets), reads)
 
 interface AcrossAxis extends Sectioned {
   readonly path: Toolpath
   readonly axis: Axis
   readonly box: Box
   readonly loadPath: AxisLoadPath | undefined
+  readonly turned: number
 }
-export const sectionsTask = task('sections', ({ path, axis, box, loadPath, ...read }: AcrossAxis) =>
-  findSections(path, axis, sectionsIn(read, path), box, loadPath),
+export const sectionsTask = task('sections', ({ path, axis, box, loadPath, turned, ...read }: AcrossAxis) =>
+  findSections(path, axis, sectionsIn(read, path), box, loadPath, turned),
 )
 
 interface AcrossDirection extends Sectioned {

@@ -82,9 +82,16 @@ describe('the chain of stages', () => {
       ...motion,
     ]
     const treats = ['ironing', 'supports', 'lineWidth'].includes(name) ? ['surface'] : []
-    const regions = ['regions', 'seams', 'lost', ...treats, ...toolpath]
+    const walls = ['wallCount', 'lineWidth'].includes(name) ? ['flats'] : []
+    const regions = ['regions', 'seams', 'lost', ...treats, ...walls, ...toolpath]
     if (name === 'seam') toolpath.push('seams')
-    const below: Record<Stage, string[]> = { layers: ['layers', 'surface', 'loadPath', ...regions], regions, toolpath, motion, figures }
+    const below: Record<Stage, string[]> = {
+      layers: ['layers', 'surface', 'loadPath', 'azimuth', 'flats', ...regions],
+      regions,
+      toolpath,
+      motion,
+      figures,
+    }
     expect([...computedStages({ ...told, ...another(name) }, cache)].sort()).toEqual(below[definitionOf(name).stage].sort())
   })
 

@@ -14,9 +14,7 @@ import { type TopClosure, topClosure } from '../physics/finish/topClosure'
 import type { UnproppedTop } from '../physics/finish/unproppedTops'
 import type { LayerTracks, PhysicsFigures } from '../physics/physicsFigures'
 import { usualGrip } from '../physics/strength/grip'
-import { obliqueFigures } from '../physics/strength/oblique'
-import { type Axis, boxOf, type Sections } from '../physics/strength/sections'
-import { type LoadCase, type LoadFigure, type LoadKind, strengthFigures } from '../physics/strength/strengthFigures'
+import { sectionReads } from '../physics/strength/sectionReads'
 import { type SupportSwayFigures, supportSway } from '../physics/sway/supportSway'
 import { type SwayFigures, swayByLayer, swayFigures } from '../physics/sway/sway'
 import { heatOn } from '../profile/heatOn'
@@ -33,11 +31,11 @@ import { type TravelFigures, travelFigures } from '../toolpath/travelFigures'
 import { doAlone } from '../work/doAlone'
 import { atOnce, justOne, type Task, type Work } from '../work/work'
 import {
+  azimuthTask,
+  flatsTask,
   loadPathTask,
-  obliqueTask,
   openTravelTask,
   physicsTask,
-  sectionsTask,
   surfaceTask,
   timeTask,
   topsTask,
@@ -48,9 +46,10 @@ import { type FilamentFigures, filamentFigures } from './filamentFigures'
 import { type CandidateOptions, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
 import { StageCache, stageKey } from './stageCache'
 import { ownOf, visibleTo } from './stageReads'
+import { type StrengthOf, sectionsWork, strengthOf } from './strengthWork'
 
 /** Everything foretold for one candidate. Units are in the names. */
-export interface Prediction extends TimeFigures, PhysicsFigures {
+export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf {
   readonly layerCount: number
   /** Tops under which the infill has no line; looked for only where it is sparse. */
   readonly unproppedTops: readonly UnproppedTop[]
@@ -69,11 +68,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures {
   /** Seams of the outer wall, one after another up the part, mm. */
   readonly seamMm: number
   readonly ringing: RingingFigures
-  readonly strength: Readonly<Record<LoadCase, LoadFigure>>
   /** Of a flexible part it matters how far it gives way, not when it fails. */
   readonly flexible: boolean
-  /** Along the direction that was asked for. */
-  readonly oblique?: Readonly<Record<LoadKind, LoadFigure>>
   /** The part as placed on the bed. */
   readonly mesh: {
     readonly triangles: number
@@ -120,8 +116,11 @@ export function* predictWork(
   const figure = <I, R>(key: string, reads: unknown, task: Task<I, R>, input: I): Work<R> =>
     cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
 
-  const [loadPath, surface, laidDown] = yield* atOnce(
+  const wallMm = settings.wallCount * settings.lineWidth
+  const [loadPath, turned, flats, surface, laidDown] = yield* atOnce(
     figure(layersKey, grip, loadPathTask, { layers, grip }),
+    figure(layersKey, [], azimuthTask, { layers }),
+    figure(layersKey, wallMm, flatsTask, { layers, thickness: wallMm }),
     figure(layersKey, [treated(settings, overrides), finish], surfaceTask, { mesh, layers, settings, overrides, finish }),
     layOutWork(sliced, setup, known),
   )
@@ -131,16 +130,11 @@ export function* predictWork(
   const direction = load?.direction
   const scopes = new Scopes(settings, overrides, single.sets)
   const settingsOf = (scope: number): Settings => scopes.settingsOf(scope)
-  const { infill: infillStiffness } = constants.strength
-  const inSections = { ...dataOf(scopes), infillStiffness }
+  const reads = sectionReads(constants, sizeMm[2])
   // On a tilted belt copies are in the machine's own axes, where outlines mean nothing.
   const places = layers.belt ? [[0, 0] as const] : copyPlaces(sizeMm, settings)
-  const box = cache.get('box', pathKey, () => boxOf(single))
-  const across = (axis: Axis): Work<Sections> =>
-    cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis, infillStiffness]), () =>
-      justOne(sectionsTask, { path: single, axis, ...inSections, box, loadPath: loadPath[axis] }),
-    )
-  const [physics, x, y, z, planned, oblique, upright, travels, travel, volume, tops] = yield* atOnce(
+  const cutWork = sectionsWork({ laidDown, cache, scopes, reads, loadPath, turned, flats, grip, direction })
+  const [physics, cut, planned, upright, travels, travel, volume, tops] = yield* atOnce(
     figure(
       motionKey,
       [ownOf('figures', settings, overrides), printer, setup.nozzle, readByPhysics(material), melt, cooling, bond, finish],
@@ -153,19 +147,8 @@ export function* predictWork(
         setup,
       },
     ),
-    across('x'),
-    across('y'),
-    across('z'),
+    cutWork,
     figure(motionKey, [], timeTask, { path, motion, ...dataOf(visibleTo('motion', settings, overrides)) }),
-    direction
-      ? figure(pathKey, [direction, grip, infillStiffness], obliqueTask, {
-          path: single,
-          layers,
-          direction,
-          ...inSections,
-          grip,
-        })
-      : nothing(),
     figure(pathKey, [], uprightTask, { path: single }),
     figure(pathKey, [constants.strings.leastTravel, places], openTravelTask, {
       path: layers.belt ? single : path,
@@ -180,7 +163,6 @@ export function* predictWork(
       : nothing(),
   )
   const { missing } = physics.figures.melt
-  const strength = strengthFigures({ x, y, z }, material, physics.tracks.bond, grip, missing)
   const { sideForce } = constants.sway
   const { modulus } = material.strength
   const sway = swayFigures(upright, modulus, sideForce, settings.lineWidth)
@@ -213,11 +195,8 @@ export function* predictWork(
     strings,
     topClosure: closure,
     seamMm: seamLength(regions, layers),
-    strength,
+    ...strengthOf(cut, settings, { material, bonds: physics.tracks.bond, shear: constants.strength.shear, missing }, grip),
     flexible: material.family === 'flexible',
-    ...(direction && oblique
-      ? { oblique: obliqueFigures(oblique, direction, material, physics.tracks.bond, constants.strength.shear, grip) }
-      : {}),
     mesh: meshTold(part, placement, sizeMm, layers),
     checks: runChecks({
       setup,

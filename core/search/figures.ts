@@ -20,8 +20,9 @@ export const figuresSchema: z.ZodType<Figures> = z.object({
   stops: z.number().int(),
 })
 
-export const figuresOf = (p: Prediction, purpose: Purpose): AllFigures => ({
-  ...valuesOf(p, purpose),
+/** What a model has no number for is left out. */
+export const figuresOf = (p: Prediction, purpose: Purpose): Figures => ({
+  ...Object.fromEntries(Object.entries(valuesOf(p, purpose)).filter(([, value]) => Number.isFinite(value))),
   stops: p.checks.filter(({ severity }) => severity === 'stop').length,
 })
 

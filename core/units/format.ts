@@ -14,8 +14,9 @@ export function formatDuration(seconds: number): string {
   return `${text} ${unit}`
 }
 
-/** A load in newtons or kilonewtons, with about as many figures as such an estimate deserves; whole newtons were stated. */
+/** A load in newtons or kilonewtons, with about as many figures as such an estimate deserves; whole newtons were stated. A dash where there is no number. */
 export function splitForce(newtons: number): { text: string; unit: string } {
+  if (Number.isNaN(newtons)) return { text: '–', unit: '' }
   const size = Math.abs(newtons)
   if (size >= 999.5) return { text: (newtons / 1000).toFixed(size >= 9995 ? 1 : 2), unit: 'kN' }
   return { text: newtons.toFixed(size < 99.95 && !Number.isInteger(newtons) ? 1 : 0), unit: 'N' }
@@ -24,7 +25,7 @@ export function splitForce(newtons: number): { text: string; unit: string } {
 /** "8.4 N", "81 N", "13.3 kN" */
 export function formatForce(newtons: number): string {
   const { text, unit } = splitForce(newtons)
-  return `${text} ${unit}`
+  return unit === '' ? text : `${text} ${unit}`
 }
 
 /** "+3.1", "−0.4", "0.0": a difference, with a true minus. */

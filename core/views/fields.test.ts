@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { loadKinds } from '../physics/strength/strengthFigures'
+import { loadKinds } from '../physics/strength/sectionLoads'
 import type { PredictOptions } from '../pipeline/layDown'
 import { type Prediction, predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
@@ -51,12 +51,15 @@ describe('fields to draw', () => {
   it('of sections have the figure for their least, where the figure says', () => {
     for (const axis of ['x', 'y', 'z'] as const) {
       for (const kind of loadKinds) {
-        const { loadN, weakestAtMm, by } = p.strength[`${kind}${axis.toUpperCase() as 'X' | 'Y' | 'Z'}`]
-        if (by === 'buckling') continue
+        const { loadN, weakestAtMm, by, unfit } = p.strength[`${kind}${axis.toUpperCase() as 'X' | 'Y' | 'Z'}`]
+        // What is pressed gives way as a whole a little before its weakest section.
+        if (by === 'buckling' || unfit || kind === 'crush') continue
         const loads = fields.sections[axis].loadN[kind]
         const least = Math.min(...loads)
         expect(least).toBeCloseTo(loadN, 6)
-        expect(fields.sections[axis].atMm[loads.indexOf(least)]).toBeCloseTo(weakestAtMm, 6)
+        const { atMm } = fields.sections[axis]
+        // Told is where it leaves the grip, within the section that is judged.
+        expect(Math.abs(atMm[loads.indexOf(least)]! - weakestAtMm)).toBeLessThanOrEqual((atMm[1]! - atMm[0]!) / 2 + 1e-9)
       }
     }
   })

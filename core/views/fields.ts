@@ -12,7 +12,7 @@ import { Scopes } from '../profile/overrides'
 import type { SettingValues } from '../profile/settings'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
-import { type LoadMap, loadsByAxis, sectionSettingsOf } from './loadMap'
+import { type LoadMap, loadsByAxis } from './loadMap'
 
 /** Fields of one candidate that can be drawn: a value for each layer, move, facet and section. */
 export interface Fields {
@@ -33,11 +33,13 @@ export interface Fields {
  */
 export function fieldsOf(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): Fields {
   const shared = { ...options, cache: options.cache ?? new StageCache() }
-  const { tracks, settings } = predict(part, placement, setup, values, shared)
+  const predicted = predict(part, placement, setup, values, shared)
+  const { tracks, settings } = predicted
+  const grip = options.load?.grip ?? usualGrip
   const laid = layDown(part, placement, setup, values, shared)
   const { path, layers, mesh } = laid
   const known = knownSetup(setup)
-  const { constants, material } = known
+  const { constants } = known
   const { areas, roughness, up } = facetRoughnesses(
     mesh,
     layers,
@@ -55,12 +57,8 @@ export function fieldsOf(part: Part, placement: Placement, setup: Setup, values:
     }),
     facets: { areaMm2: areas, raUm: roughness, up },
     sections: loadsByAxis(
-      laid.single,
-      sectionSettingsOf(settings, options.overrides, laid.single, constants),
-      loadPathByAxis(outlinesOf(layers), options.load?.grip ?? usualGrip),
-      material.strength.inLayer,
-      tracks.bond,
-      options.load?.grip,
+      { path: laid.single, layers, known, predicted, overrides: options.overrides, grip },
+      loadPathByAxis(outlinesOf(layers), grip),
     ),
   }
 }

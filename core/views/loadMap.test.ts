@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { usualGrip } from '../physics/strength/grip'
-import { loadKinds } from '../physics/strength/strengthFigures'
+import { loadKinds } from '../physics/strength/sectionLoads'
 import type { PredictOptions } from '../pipeline/layDown'
 import { type Prediction, predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
@@ -30,9 +30,12 @@ describe('loads along a part', () => {
     for (const kind of loadKinds) {
       for (const axis of ['x', 'y', 'z'] as const) {
         const figure = p.strength[`${kind}${axis.toUpperCase() as 'X' | 'Y' | 'Z'}`]
-        if (figure.by === 'strength') expect(Math.min(...map.axes[axis].loadN[kind])).toBeCloseTo(figure.loadN, 6)
+        // What is pressed gives way as a whole a little before its weakest section.
+        if (figure.by === 'strength' && !figure.unfit && kind !== 'crush')
+          expect(Math.min(...map.axes[axis].loadN[kind])).toBeCloseTo(figure.loadN, 6)
       }
-      if (p.oblique![kind].by === 'strength') expect(Math.min(...map.free!.loadN[kind])).toBeCloseTo(p.oblique![kind].loadN, 6)
+      const { by, unfit } = p.oblique![kind]
+      if (by === 'strength' && !unfit && kind !== 'crush') expect(Math.min(...map.free!.loadN[kind])).toBeCloseTo(p.oblique![kind].loadN, 6)
     }
     expect(Math.hypot(...map.free!.along)).toBeCloseTo(1, 12)
     expect(map.free!.along[2]).toBeCloseTo(Math.sin((50 * Math.PI) / 180), 12)

@@ -1,21 +1,26 @@
-import type { Constants } from '../constants/constants'
 import { cornersOf } from '../mesh/cornersOf'
 import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
-import { frameOf } from '../physics/strength/direction'
+import type { Cuts } from '../physics/strength/beam'
+import { type Direction, frameOf } from '../physics/strength/direction'
 import { type Grip, usualGrip } from '../physics/strength/grip'
 import { type AxisLoadPath, type LoadPathByAxis, loadPathAlong, loadPathByAxis } from '../physics/strength/loadPathByAxis'
-import { findObliqueSections, obliqueStrengthAt } from '../physics/strength/oblique'
+import { findObliqueSections, type ObliqueSections, obliqueStrengthAt } from '../physics/strength/oblique'
+import { ownAzimuth } from '../physics/strength/ownAzimuth'
+import { type LoadKind, loadKinds, loadsAlong, type Strengths } from '../physics/strength/sectionLoads'
+import { sectionReads, sectionSettings } from '../physics/strength/sectionReads'
 import { type Axis, axes, type SectionSettingsOf } from '../physics/strength/sections'
-import { type Cuts, type LoadKind, loadKinds, loadsAlong, type StrengthAt, sectionsByAxis } from '../physics/strength/strengthFigures'
+import { sectionsByAxis } from '../physics/strength/strengthFigures'
 import { outlinesOf } from '../physics/strength/stretches'
+import { flatWalls, standingShares } from '../physics/strength/thinWalls'
 import { layDown, type PredictOptions } from '../pipeline/layDown'
-import { predict } from '../pipeline/predict'
+import { type Prediction, predict } from '../pipeline/predict'
 import { StageCache } from '../pipeline/stageCache'
 import { type Override, Scopes } from '../profile/overrides'
-import type { Settings, SettingValues } from '../profile/settings'
-import { knownSetup } from '../setup/knownSetup'
+import type { SettingValues } from '../profile/settings'
+import { type KnownSetup, knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
+import type { Layers } from '../slicing/layers'
 import type { Toolpath } from '../toolpath/toolpath'
 import { type BearsMask, bearsMask } from './bearsMask'
 
@@ -29,11 +34,15 @@ export interface SectionLoads {
   readonly bears?: BearsMask
 }
 
+export type LoadsAlong = SectionLoads & { readonly along: readonly [number, number, number] }
+
 /** How a candidate bears loads, section by section, and the part that bears them. */
 export interface LoadMap {
   readonly axes: Readonly<Record<Axis, SectionLoads>>
   /** Along the direction that was asked for, and which way that is. */
-  readonly free?: SectionLoads & { readonly along: readonly [number, number, number] }
+  readonly free?: LoadsAlong
+  /** Along the level directions that are a turned part's own. */
+  readonly own: readonly (LoadsAlong & { readonly azimuthDeg: number })[]
   /** Nine coordinates a facet of the part as it is laid, mm. */
   readonly corners: Float32Array
 }
@@ -45,67 +54,70 @@ export interface LoadMap {
  */
 export function loadMap(part: Part, placement: Placement, setup: Setup, values: SettingValues, options: PredictOptions): LoadMap {
   const shared = { ...options, cache: options.cache ?? new StageCache() }
-  const { tracks, settings } = predict(part, placement, setup, values, shared)
+  const predicted = predict(part, placement, setup, values, shared)
   const { single, mesh, layers } = layDown(part, placement, setup, values, shared)
-  const { constants, material } = knownSetup(setup)
-  const { inLayer } = material.strength
-  const { direction, grip } = options.load ?? {}
+  const { direction, grip = usualGrip } = options.load ?? {}
+  const read: LoadedPart = { path: single, layers, known: knownSetup(setup), predicted, overrides: options.overrides, grip }
   const outlines = outlinesOf(layers)
   const top = layers.top.at(-1) ?? 0
-  const loadPath = loadPathByAxis(outlines, grip ?? usualGrip)
-  const inSections = sectionSettingsOf(settings, options.overrides, single, constants)
-  const loads = loadsByAxis(single, inSections, loadPath, inLayer, tracks.bond, grip)
-  const freeLimbs = direction && loadPathAlong(outlines, direction, grip ?? usualGrip)
-  const free = direction && findObliqueSections(single, direction, inSections, freeLimbs)
+  const loadPath = loadPathByAxis(outlines, grip)
+  const loads = loadsByAxis(read, loadPath)
+  const across = (direction: Direction): LoadsAlong => {
+    const limbs = loadPathAlong(outlines, direction, grip)
+    const cuts = findObliqueSections(single, direction, settingsOf(read), limbs)
+    return { ...masked(obliqueLoads(read, cuts, direction), limbs, top), along: frameOf(direction).along }
+  }
   return {
     axes: Object.fromEntries(axes.map((axis) => [axis, masked(loads[axis], loadPath[axis], top)])) as unknown as LoadMap['axes'],
-    ...(free
-      ? {
-          free: {
-            ...masked(
-              told(free, obliqueStrengthAt(free, direction, inLayer, tracks.bond, constants.strength.shear), inLayer, grip),
-              freeLimbs,
-              top,
-            ),
-            along: frameOf(direction).along,
-          },
-        }
-      : {}),
+    ...(direction ? { free: across(direction) } : {}),
+    own: (predicted.own ?? []).map(({ azimuthDeg }) => ({ ...across({ azimuthDeg, elevationDeg: 0 }), azimuthDeg })),
     corners: cornersOf(mesh),
   }
 }
 
 const masked = (loads: SectionLoads, loadPath: AxisLoadPath | undefined, top: number): SectionLoads =>
-  loadPath ? { ...loads, bears: bearsMask(loadPath, top) } : loads
+  loadPath?.loadPath.reaches ? { ...loads, bears: bearsMask(loadPath, top) } : loads
 
-/** What sections read of a candidate, in each scope of its path. */
-export function sectionSettingsOf(
-  settings: Settings,
-  overrides: readonly Override[] | undefined,
-  { sets }: Toolpath,
-  { strength: { infill: infillStiffness } }: Constants,
-): SectionSettingsOf {
-  const scopes = new Scopes(settings, overrides, sets)
-  return (scope) => ({ ...scopes.settingsOf(scope), infillStiffness })
+/** What the loads of a candidate are found from. */
+export interface LoadedPart {
+  readonly path: Toolpath
+  readonly layers: Layers
+  readonly known: KnownSetup
+  readonly predicted: Prediction
+  readonly overrides: readonly Override[] | undefined
+  readonly grip: Grip
 }
 
+const settingsOf = ({ path, predicted: { settings, mesh }, overrides, known: { constants } }: LoadedPart): SectionSettingsOf =>
+  sectionSettings(new Scopes(settings, overrides, path.sets), sectionReads(constants, mesh.sizeMm[2]))
+
 /** Loads that the sections across each axis bear, as the figures judge them. */
-export function loadsByAxis(
-  path: Toolpath,
-  settings: SectionSettingsOf,
-  loadPath: LoadPathByAxis,
-  inLayer: number,
-  bonds: Float64Array,
-  grip?: Grip,
-): Readonly<Record<Axis, SectionLoads>> {
-  const sections = sectionsByAxis(path, settings, loadPath)
-  const across = (axis: Axis): SectionLoads =>
-    told(sections[axis], (section) => (axis === 'z' ? inLayer * bonds[section]! : inLayer), inLayer, grip)
+export function loadsByAxis(read: LoadedPart, loadPath: LoadPathByAxis): Readonly<Record<Axis, SectionLoads>> {
+  const { path, layers, known, predicted, grip } = read
+  const { settings, tracks } = predicted
+  const { strength } = known.material
+  const inLayer = withinLayers(read)
+  const sections = sectionsByAxis(path, settingsOf(read), loadPath, ownAzimuth(layers.outlines))
+  const flats = flatWalls(layers.outlines, settings.wallCount * settings.lineWidth)
+  const across = (axis: Axis): SectionLoads => {
+    const strengthAt = (section: number): number => (axis === 'z' ? strength.inLayer * tracks.bond[section]! : inLayer)
+    const standing = standingShares(sections[axis], axis, settings, strength, flats)
+    return told(sections[axis], { strengthAt, inLayer, shear: known.constants.strength.shear, standing }, grip)
+  }
   return Object.fromEntries(axes.map((axis) => [axis, across(axis)])) as unknown as Readonly<Record<Axis, SectionLoads>>
 }
 
-const told = (cuts: Cuts, strengthAt: StrengthAt, inLayer: number, grip: Grip | undefined): SectionLoads => ({
+function obliqueLoads(read: LoadedPart, cuts: ObliqueSections, direction: Direction): SectionLoads {
+  const { known, predicted, grip } = read
+  const { shear } = known.constants.strength
+  const strengthAt = obliqueStrengthAt(cuts, direction, known.material.strength.inLayer, predicted.tracks.bond, shear)
+  return told(cuts, { strengthAt, inLayer: withinLayers(read), shear }, grip)
+}
+
+const withinLayers = ({ known, predicted }: LoadedPart): number => (1 - predicted.melt.missing) * known.material.strength.inLayer
+
+const told = (cuts: Cuts, strengths: Strengths, grip: Grip): SectionLoads => ({
   atMm: cuts.at,
   areaMm2: cuts.area,
-  loadN: Object.fromEntries(loadKinds.map((kind) => [kind, loadsAlong(cuts, kind, strengthAt, inLayer, grip)])) as SectionLoads['loadN'],
+  loadN: Object.fromEntries(loadKinds.map((kind) => [kind, loadsAlong(cuts, kind, strengths, grip)])) as SectionLoads['loadN'],
 })

@@ -45,6 +45,16 @@ export const strength = {
     source: 'Von Mises yield criterion (any text on strength of materials); plastics differ.',
     moves: ['strength'],
   },
+  acrossLines: {
+    label: 'Strength across lines over strength along them',
+    unit: '',
+    owner: 'spool',
+    scale: 'log',
+    median: 0.7,
+    spread: 0.12,
+    source: 'Assumed, from memory: lines laid beside each other bear 0.6 to 0.8 across themselves.',
+    moves: ['strength'],
+  },
   infill: {
     label: 'Stiffness of sparse infill against its formula',
     unit: '',

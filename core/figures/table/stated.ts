@@ -1,27 +1,36 @@
 import type { Roughness } from '../../physics/finish/surfaceFigures'
 import { directionWords, type Purpose } from '../../physics/strength/purpose'
-import type { LoadFigure, LoadKind } from '../../physics/strength/strengthFigures'
+import type { LoadKind } from '../../physics/strength/sectionLoads'
+import type { LoadFigure } from '../../physics/strength/strengthFigures'
 import type { Prediction } from '../../pipeline/predict'
 
 export interface StatedLoad extends LoadFigure {
   readonly kind: LoadKind
   /** "X", or "30°, 45° up" */
   readonly along: string
+  /** Of a level direction that is the part's own. */
+  readonly azimuthDeg?: number
   /** Whether the bond between layers has a say. */
   readonly acrossLayers: boolean
 }
 
-type Loaded = Pick<Prediction, 'strength' | 'oblique'>
+type Loaded = Pick<Prediction, 'strength' | 'oblique' | 'own'>
 
-/** The figure of the load that a purpose names; of the weakest axis until an asked direction has been computed. */
-export function statedLoad({ strength, oblique }: Loaded, { load }: Purpose): StatedLoad {
+/**
+ * The figure of the load that a purpose names; of the weakest axis until an asked direction has been computed. The axes of a
+ * part that lies turned on the bed are its own and not the bed's.
+ */
+export function statedLoad({ strength, oblique, own = [] }: Loaded, { load }: Purpose): StatedLoad {
   const { kind, axis, azimuthDeg, elevationDeg } = load
   if (axis === 'free' && oblique) {
     return { ...oblique[kind], kind, along: directionWords(azimuthDeg, elevationDeg), acrossLayers: elevationDeg !== 0 && kind !== 'crush' }
   }
-  const all = (['X', 'Y', 'Z'] as const).map((name) => ({ ...strength[`${kind}${name}`], along: name }))
-  const own = all.find(({ along }) => along.toLowerCase() === axis) ?? all.reduce((low, next) => (next.loadN < low.loadN ? next : low))
-  return { ...own, kind, acrossLayers: own.along === 'Z' && kind !== 'crush' }
+  const all = (['X', 'Y', 'Z'] as const).map((name) => ({ ...strength[`${kind}${name}`], along: name as string }))
+  const asked = all.find(({ along }) => along.toLowerCase() === axis)
+  const turned = own.map(({ azimuthDeg, figures }) => ({ ...figures[kind], along: directionWords(azimuthDeg, 0), azimuthDeg }))
+  const candidates = turned.length > 0 ? [...turned, all[2]!] : all
+  const found = asked ?? candidates.reduce((low, next) => (next.loadN < low.loadN || Number.isNaN(low.loadN) ? next : low))
+  return { ...found, kind, acrossLayers: found.along === 'Z' && kind !== 'crush' }
 }
 
 /** Roughness of what will be seen. */

@@ -1,7 +1,9 @@
+import type { Unfit } from '../../physics/strength/fitness'
 import { offAxisStrength } from '../../physics/strength/oblique'
-import { type LoadCase, type LoadKind, loadCases } from '../../physics/strength/strengthFigures'
+import type { LoadKind } from '../../physics/strength/sectionLoads'
+import { type LoadCase, type LoadFigure, loadCases } from '../../physics/strength/strengthFigures'
 import { formatForce, splitForce } from '../../units/format'
-import { asPercent, atHeight, type Figure, type FigureRow, fixed, mm, percent, row } from './figure'
+import { asPercent, atHeight, type Figure, type FigureRow, fixed, mm, percent, row, type Told } from './figure'
 import { statedLoad } from './stated'
 
 const kindWords: Readonly<Record<LoadKind, readonly [label: string, help: string]>> = {
@@ -17,11 +19,11 @@ export const wordsOf = ({ kind, along }: { readonly kind: LoadKind; readonly alo
   `${kindWords[kind][0].toLowerCase()} along ${along}`
 
 const loadEquations: Readonly<Record<LoadKind, string>> = {
-  pull: 'F = σ·A, least along the part',
-  bend: 'F = σ·I / (c·arm), least along the part',
-  bendHigh: 'F = σ·I / (c·arm), least along the part',
-  threePoint: 'F = 2·σ·I / (c·distance to the nearer support), least along the part',
-  crush: 'F = σ·A, least along the part, or π²·E·I/L² if that is less',
+  pull: '1/F = (1/A + K·e·c/I) / σ, least along the part',
+  bend: 'F = σ·I / (c·arm), at most A·τ/1.5, least along the part',
+  bendHigh: 'F = σ·I / (c·arm), at most A·τ/1.5, least along the part',
+  threePoint: 'F = 2·σ·I / (c·distance to the nearer support), at most 2·A·τ/1.5, least along the part',
+  crush: '1/F = (1/A + K·e·c/I) / σ, less what buckles: F·(1 − F·L²/(4π²·E·I))',
 }
 
 const loadWords: Readonly<Record<LoadKind, string>> = {
@@ -31,6 +33,9 @@ const loadWords: Readonly<Record<LoadKind, string>> = {
   threePoint: 'on two supports, pressed in the middle,',
   crush: 'pressed together',
 }
+
+const noteOf = ({ by, unfit }: LoadFigure): Pick<Told, 'note'> =>
+  unfit ? { note: unfitWords[unfit][0] } : by === 'buckling' ? { note: 'buckles' } : by === 'deflection' ? { note: 'gives way' } : {}
 
 const load = (id: LoadCase): FigureRow => {
   const [kind, axis] = [id.slice(0, -1) as LoadKind, id.slice(-1)]
@@ -43,16 +48,27 @@ const load = (id: LoadCase): FigureRow => {
     of: (p) => ({
       value: p.strength[id].loadN,
       ...splitForce(p.strength[id].loadN),
-      ...(p.strength[id].by === 'buckling' ? { note: 'buckles' } : {}),
+      ...noteOf(p.strength[id]),
       basis: p.strength[id].basis,
     }),
   }
 }
 
+/** Why sections say nothing about a load: beside the dash, and in full. */
+export const unfitWords: Readonly<Record<Unfit, readonly [note: string, why: string]>> = {
+  apart: ['in pieces', 'It is not in one piece from hold to load.'],
+  turnsBack: ['turns back', 'It turns back on itself between hold and load, so sections across that way are not those of a beam.'],
+  frame: [
+    'a frame',
+    'Limbs run beside each other from hold to load, as in a ring, a frame or an open shell; each bends by itself, and sections through all of them say too much.',
+  ],
+  stub: ['no beam', 'It is shorter along this load than it is thick, so it does not bend as a beam.'],
+}
+
 const stiffness = (perMm: number): { value: number; text: string; unit: string } => ({
   value: perMm,
-  text: perMm >= 100 ? fixed(perMm, 0) : perMm.toPrecision(3),
-  unit: 'N/mm',
+  text: Number.isNaN(perMm) ? '–' : perMm >= 100 ? fixed(perMm, 0) : perMm.toPrecision(3),
+  unit: Number.isNaN(perMm) ? '' : 'N/mm',
 })
 
 export const strength: Figure = {
@@ -63,6 +79,8 @@ export const strength: Figure = {
   better: 'more',
   of: (p, purpose) => {
     const stated = statedLoad(p, purpose)
+    if (stated.unfit)
+      return { value: Number.NaN, text: '–', unit: '', note: `${unfitWords[stated.unfit][0]}, ${wordsOf(stated)}`, basis: stated.basis }
     if (p.flexible) return { ...stiffness(stated.stiffnessNmm), note: `gives way, ${wordsOf(stated)}`, basis: stated.basis, base: 'N/mm' }
     return { value: stated.loadN, ...splitForce(stated.loadN), note: wordsOf(stated), basis: stated.basis }
   },
@@ -72,7 +90,7 @@ export const strength: Figure = {
   shown: formatForce,
   limit: { name: 'minLoadN', words: (wanted) => `at least ${wanted}` },
   explain: (p, { material, constants }, purpose) => {
-    const { kind, along, acrossLayers, loadN, weakestAtMm, stiffnessNmm, by, basis } = statedLoad(p, purpose)
+    const { kind, along, acrossLayers, loadN, weakestAtMm, stiffnessNmm, by, basis, unfit } = statedLoad(p, purpose)
     const { heldTo, loadedFrom, axis, elevationDeg } = purpose.load
     const place = along.length === 1 ? `${along.toLowerCase()} = ${mm(weakestAtMm)}` : `${mm(weakestAtMm)} along that direction`
     return {
@@ -93,12 +111,19 @@ export const strength: Figure = {
         { label: 'stiffness of the material', value: `${material.strength.modulus} MPa` },
         { label: 'walls', value: `${p.settings.wallCount} × ${p.settings.lineWidth} mm` },
         { label: 'infill', value: `${p.settings.infillDensity} % ${p.settings.infillPattern}` },
+        { label: 'lines across the load bear', value: `${asPercent(constants.strength.acrossLines)} of those along it` },
         { label: 'gives way before it fails by', value: stiffnessNmm > 0 ? mm(loadN / stiffnessNmm, 2) : '–' },
       ],
-      place: by === 'buckling' ? `It buckles before it crushes; slenderest at ${place}.` : `The weakest section lies at ${place}.`,
+      place: unfit
+        ? `${unfitWords[unfit][1]} There is no number for it.`
+        : by === 'deflection'
+          ? `A soft part: told is the load that moves it by a tenth of its arm; its weakest section lies at ${place}.`
+          : by === 'buckling'
+            ? `It buckles before it crushes; slenderest at ${place}.`
+            : `The weakest section lies at ${place}.`,
       basis,
       source:
-        'Euler–Bernoulli and Euler’s column; sections from the lines that are laid; infill by Gibson & Ashby 1997, from memory. An estimate for one material and one load, never a rating.',
+        'Euler–Bernoulli, bent beams by Wilson & Quereau, columns by Euler and Johnson, thin walls by effective width; sections from the lines that are laid, e how far off the line from hold to load; infill by Gibson & Ashby 1997; all from memory. Holes, notches and corners are not in it. An estimate for one material and one load, never a rating.',
     }
   },
   parts: [

@@ -13,6 +13,14 @@ const families: Readonly<Record<Settings['infillPattern'], number>> = {
   topPropping: 1,
 }
 
+/** Free way between lines of infill, mm; endless where there is none. */
+export const spanBetweenLines = ({
+  infillDensity,
+  infillPattern,
+  lineWidth,
+}: Pick<Settings, 'infillDensity' | 'infillPattern' | 'lineWidth'>): number =>
+  infillDensity > 0 ? Math.max(0, ((families[infillPattern] * 100) / infillDensity - 1) * lineWidth) : Infinity
+
 export interface TopClosure {
   /** Free way under a top, mm: between lines or, where that is less, between walls; absent where neither is known. */
   readonly gapMm?: number
@@ -31,10 +39,9 @@ export function topClosure(
   { closes }: Pick<Constants['finish'], 'closes'>,
   cavityMm = Infinity,
 ): TopClosure {
-  const { infillDensity, infillPattern, lineWidth, topLayers, layerHeight } = settings
+  const { topLayers, layerHeight } = settings
   const thicknessMm = topLayers * layerHeight
-  const between = infillDensity > 0 ? Math.max(0, ((families[infillPattern] * 100) / infillDensity - 1) * lineWidth) : Infinity
-  const gapMm = Math.min(between, cavityMm)
+  const gapMm = Math.min(spanBetweenLines(settings), cavityMm)
   if (gapMm === Infinity) return { thicknessMm, closure: 0 }
   return { gapMm, thicknessMm, closure: gapMm > 0 ? thicknessMm / (closes * gapMm) : Infinity }
 }

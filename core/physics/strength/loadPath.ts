@@ -12,6 +12,8 @@ export interface Sectioning {
   readonly places: number
   readonly sectionStride: number
   readonly placeStride: number
+  /** How thick a place is, mm. */
+  readonly thickness: number
   /** The way along the load leads from a place to one so many farther in the next section. */
   readonly onward: number
   /** Stretches this far apart touch, mm: of neighbouring places, and of one section and the next. */
@@ -28,11 +30,19 @@ export interface Sectioning {
 export interface LoadPath {
   readonly stretches: Stretches
   readonly sectioning: Sectioning
+  /** Whether anything leads all the way from hold to load; where not, as in a part that turns back on itself, everything bears. */
+  readonly reaches: boolean
   /** 1 for every stretch that bears. */
   readonly bears: Uint8Array
   /** 1 for every section of which all bears. */
   readonly whole: Uint8Array
+  /** How many limbs bear in each section, and what they would have were they solid, mm². */
+  readonly limbs: Uint8Array
+  readonly solid: Float64Array
 }
+
+/** A limb that has less than this share of what bears in a section is not one of several that share the load. */
+const SLIGHT = 0.1
 
 export const isWhole = ({ whole }: LoadPath, section: number): boolean => section < 0 || section >= whole.length || whole[section] === 1
 
@@ -67,11 +77,12 @@ function hasAny({ start }: Stretches, of: Sectioning, section: number, values: U
 const ROW_SLACK = 1.5
 
 /** Sections across a level or slanted direction: each is a row through all layers. */
-export const acrossRows = ({ rows, layers }: Stretches, onward = 0): Sectioning => ({
+export const acrossRows = ({ rows, layers }: Stretches, layerHeight: number, onward = 0): Sectioning => ({
   sections: rows,
   places: layers,
   sectionStride: layers,
   placeStride: 1,
+  thickness: layerHeight,
   onward,
   slackWithin: 0,
   slackOnward: ROW_SLACK,
@@ -79,11 +90,12 @@ export const acrossRows = ({ rows, layers }: Stretches, onward = 0): Sectioning 
 })
 
 /** Sections that are layers: each holds a stretch of every row. */
-export const asLayers = ({ rows, layers }: Stretches): Sectioning => ({
+export const asLayers = ({ rows, layers }: Stretches, rowStep: number): Sectioning => ({
   sections: layers,
   places: rows,
   sectionStride: 1,
   placeStride: layers,
+  thickness: rowStep,
   onward: 0,
   slackWithin: ROW_SLACK,
   slackOnward: 0,
@@ -92,12 +104,11 @@ export const asLayers = ({ rows, layers }: Stretches): Sectioning => ({
 
 /**
  * Finds what leads from the sections that are held to those that are loaded: limbs of a section are stretches that touch from
- * row to row, and one bears when limbs lead on from it to either end. Nothing where no limb goes all the way, as in a part
- * that turns back on itself: then everything bears.
+ * row to row, and one bears when limbs lead on from it to either end.
  *
  * @param held sections up to this one are held, @param loaded those from this one on are loaded
  */
-export function findLoadPath(stretches: Stretches, sectioning: Sectioning, held: number, loaded: number): LoadPath | undefined {
+export function findLoadPath(stretches: Stretches, sectioning: Sectioning, held: number, loaded: number): LoadPath {
   const { sections } = sectioning
   const limbs = new LimbSet(stretches, sectioning)
   for (let s = 0; s < sections; s++) limbs.uniteIn(s)
@@ -112,9 +123,31 @@ export function findLoadPath(stretches: Stretches, sectioning: Sectioning, held:
   }
   const bears = new Uint8Array(stretches.low.length)
   for (let i = 0; i < bears.length; i++) bears[i] = fromHold[limbs.of(i)]! & fromLoad[limbs.of(i)]!
-  for (let s = held + 1; s < loaded; s++) if (!hasAny(stretches, sectioning, s, bears, 1)) return undefined
+  let reaches = true
+  for (let s = held + 1; s < loaded && reaches; s++) reaches = hasAny(stretches, sectioning, s, bears, 1)
+  if (!reaches) bears.fill(1)
   const whole = Uint8Array.from({ length: sections }, (_, s) => (hasAny(stretches, sectioning, s, bears, 0) ? 0 : 1))
-  return { stretches, sectioning, bears, whole }
+  return { stretches, sectioning, reaches, bears, whole, ...limbsOf(stretches, sectioning, bears, limbs) }
+}
+
+function limbsOf({ start, low, high }: Stretches, of: Sectioning, bears: Uint8Array, limbs: LimbSet): Pick<LoadPath, 'limbs' | 'solid'> {
+  const count = new Uint8Array(of.sections)
+  const solid = new Float64Array(of.sections)
+  const areas = new Map<number, number>()
+  for (let section = 0; section < of.sections; section++) {
+    areas.clear()
+    for (let place = 0; place < of.places; place++) {
+      const cell = section * of.sectionStride + place * of.placeStride
+      for (let i = start[cell]!; i < start[cell + 1]!; i++) {
+        if (bears[i] === 0) continue
+        const area = (high[i]! - low[i]!) * of.thickness
+        solid[section]! += area
+        areas.set(limbs.of(i), (areas.get(limbs.of(i)) ?? 0) + area)
+      }
+    }
+    for (const area of areas.values()) if (area > SLIGHT * solid[section]! && count[section]! < 255) count[section]!++
+  }
+  return { limbs: count, solid }
 }
 
 /** Stretches united into limbs: each points towards one that stands for all. */

@@ -1,12 +1,13 @@
-import type { Material } from '../../shelf/material'
 import { code, isOfPart, moveCount, type Toolpath } from '../../toolpath/toolpath'
+import type { Cuts } from './beam'
 import { type Direction, frameOf, type Vector } from './direction'
 import { type Grip, usualGrip } from './grip'
 import { bearsAt, isWhole } from './loadPath'
-import type { AxisLoadPath } from './loadPathByAxis'
+import { type AxisLoadPath, bearingAt } from './loadPathByAxis'
+import type { LoadKind, StrengthAt } from './sectionLoads'
 import { evenSlabs, inScope, isRim, type SectionSettingsOf, weightOfInfill, weightsOfInfill } from './sections'
 import { SlabSums } from './slabSums'
-import { type Cuts, figuresAlong, type LoadFigure, type LoadKind, type StrengthAt } from './strengthFigures'
+import { type Bulk, figuresAlong, type LoadFigure } from './strengthFigures'
 
 /** Sections across any direction, and between which layers each of them lies (inclusive). */
 export interface ObliqueSections extends Cuts {
@@ -56,13 +57,17 @@ export function findObliqueSections(
     },
     settings,
   )
+  const { acrossLines = 1 } = inScope(settings, 0)
   let layer = 0
   for (let m = 0; m < moveCount(path); m++) {
     while (m >= path.layerStart[layer + 1]!) layer++
     if (!isOfPart(feature[m]!)) continue
     const [dx, dy] = [x[m + 1]! - x[m]!, y[m + 1]! - y[m]!]
     const length = Math.hypot(dx, dy)
-    const weighted = ((area[m]! * length) / step) * (feature[m] === code.infill ? infillWeights[scope[m]!]! : 1)
+    const cos = dot(along, dx / length, dy / length, 0)
+    // Between layers there are no lines to run along or across: what is lost there is the bond's.
+    const weight = feature[m] === code.infill ? infillWeights[scope[m]!]! : 1 - (1 - acrossLines) * Math.max(0, 1 - rise - cos * cos)
+    const weighted = ((area[m]! * length) / step) * weight
     if (!(weighted > 0)) continue
     // Half of the line's width lies sideways of it, half of its height above and below.
     const [sideX, sideY] = [(-dy / length) * (width[m]! / 2), (dx / length) * (width[m]! / 2)]
@@ -93,10 +98,10 @@ export function findObliqueSections(
       sums.add(slab, own, u, du, v, dv, halfU, halfV)
       if (layer < lowLayer[slab]!) lowLayer[slab] = layer
       if (layer > highLayer[slab]!) highLayer[slab] = layer
-      if (isRim[feature[m]!] === 1) sums.addEnds(slab, own / 2, u, Math.abs(du) / 2 + halfU, v, Math.abs(dv) / 2 + halfV)
+      if (isRim[feature[m]!] === 1) sums.addEnds(slab, own / 2, u, du, v, dv, halfU, halfV)
     }
   }
-  return { at: slabs.at, ...sums.finish(), lowLayer, highLayer }
+  return { at: slabs.at, ...sums.finish(), ...bearingAt(slabs.at, bearing), lowLayer, highLayer }
 }
 
 /** Smallest and largest of what the part's lines reach. */
@@ -131,13 +136,12 @@ export function offAxisStrength(elevation: number, inLayer: number, bond: number
 export function obliqueFigures(
   sections: ObliqueSections,
   direction: Direction,
-  material: Pick<Material, 'strength'>,
-  bonds: Float64Array,
-  shear: number,
+  bulk: Bulk & { readonly bonds: Float64Array },
   grip: Grip = usualGrip,
 ): Record<LoadKind, LoadFigure> {
-  const strengthAt = obliqueStrengthAt(sections, direction, material.strength.inLayer, bonds, shear)
-  return figuresAlong(sections, strengthAt, material, grip)
+  const inLayer = (1 - (bulk.missing ?? 0)) * bulk.material.strength.inLayer
+  const strengthAt = obliqueStrengthAt(sections, direction, bulk.material.strength.inLayer, bulk.bonds, bulk.shear)
+  return figuresAlong(sections, { strengthAt, inLayer, shear: bulk.shear }, bulk, grip)
 }
 
 /** MPa of each section across a direction. */

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { seenParts } from '../finish/surfaceFigures'
 import type { Direction } from './direction'
 import { type Grip, usualGrip } from './grip'
-import { loadKinds } from './strengthFigures'
+import { loadKinds } from './sectionLoads'
 
 /** What a part is for, how it will be loaded, and what it must keep to. Lengths mm, times s, forces N. */
 export const purposeSchema = z.object({

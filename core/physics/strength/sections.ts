@@ -1,9 +1,10 @@
 import type { Settings } from '../../profile/settings'
 import { code, features, isOfPart, layerTop, moveCount, type Toolpath } from '../../toolpath/toolpath'
+import type { Cuts } from './beam'
 import { infillModulusInPlane, infillModulusUpright } from './infillModulus'
 import { bearsAt, isWhole } from './loadPath'
-import type { AxisLoadPath } from './loadPathByAxis'
-import { type SlabFigures, SlabSums } from './slabSums'
+import { type AxisLoadPath, bearingAt } from './loadPathByAxis'
+import { SlabSums } from './slabSums'
 
 export const axes = ['x', 'y', 'z'] as const
 export type Axis = (typeof axes)[number]
@@ -12,18 +13,20 @@ export type Axis = (typeof axes)[number]
  * Cross-sections of the printed part at even steps along an axis, from the lines that are really laid. Walls and skins
  * count in full, infill with its share of the solid's stiffness, so areas and moments are those of an equal solid beam.
  *
- * One entry a section: `at` its middle (mm), `area` (mm²), and for each of the two directions across the axis, in cyclic
- * order (x: y, z; y: z, x; z: x, y), `second` the second moment of area about the centroid (mm⁴) and `reach` the distance
- * of the farthest fibre from it (mm).
+ * One entry a section: `at` its middle (mm). The directions u and v across the axis are, for x: y and z; for y: x and z; for
+ * z: those that the plan was turned to.
  */
-export interface Sections extends SlabFigures {
+export interface Sections extends Cuts {
   readonly axis: Axis
-  readonly at: Float64Array
 }
 
 export interface SectionSettings extends Pick<Settings, 'lineWidth' | 'infillDensity' | 'infillPattern' | 'infillAngle'> {
   /** Stiffness of sparse infill over what its formula says; 1 where nothing is told. */
   readonly infillStiffness?: number
+  /** What lines bear across themselves over what they bear along; 1 where nothing is told. */
+  readonly acrossLines?: number
+  /** How thick walls and skins are that keep infill from giving way sideways, over the part's own width; none where nothing is told. */
+  readonly confined?: number
 }
 
 /** One for the whole part, or one for each scope of its path. */
@@ -38,7 +41,9 @@ const MOST_SECTIONS = 160
 
 /**
  * Sums lines up in slabs across the axis: along z the layers, along x and y even slabs. A line adds its volume over the
- * slab's thickness, so material is conserved whatever the direction of the line.
+ * slab's thickness, so material is conserved whatever the direction of the line; what runs across the load counts less.
+ *
+ * @param turned by how much u and v of sections across z are turned from x and y, radians
  */
 export function findSections(
   path: Toolpath,
@@ -46,17 +51,28 @@ export function findSections(
   settings: SectionSettingsOf,
   box: Box = boxOf(path),
   loadPath?: AxisLoadPath,
+  turned = 0,
 ): Sections {
   const slabs = axis === 'z' ? layerSlabs(path) : evenSlabs(box[axis], inScope(settings, 0).lineWidth)
-  const [u, v] = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] }[axis] as [Axis, Axis]
-  const sums = new SlabSums(slabs.at.length, widened(box[u]), widened(box[v]))
-  if (axis === 'z') sumLayers(path, slabs, settings, sums, loadPath)
-  else sumAcross(path, axis, slabs, settings, sums, loadPath)
-  const { area, second, reach } = sums.finish()
-  // Lines are summed sideways first and upward second; the cyclic order of y is the other way round.
-  return axis === 'y'
-    ? { axis, at: slabs.at, area, second: [second[1], second[0]], reach: [reach[1], reach[0]] }
-    : { axis, at: slabs.at, area, second, reach }
+  if (axis === 'z') {
+    const sums = new SlabSums(slabs.at.length, ...turnedRanges(box, turned))
+    sumLayers(path, slabs, settings, sums, loadPath, turned)
+    return { axis, at: slabs.at, ...sums.finish(), ...bearingAt(undefined, loadPath) }
+  }
+  const sums = new SlabSums(slabs.at.length, widened(box[axis === 'x' ? 'y' : 'x']), widened(box.z))
+  sumAcross(path, axis, slabs, settings, sums, loadPath)
+  return { axis, at: slabs.at, ...sums.finish(), ...bearingAt(slabs.at, loadPath) }
+}
+
+/** Extent of a level box along directions that are turned from x and y. */
+function turnedRanges({ x, y }: Box, turned: number): readonly [u: readonly [number, number], v: readonly [number, number]] {
+  if (turned === 0) return [widened(x), widened(y)]
+  const [c, s] = [Math.cos(turned), Math.sin(turned)]
+  const over = (a: number, b: number): readonly [number, number] => {
+    const corners = x.flatMap((px) => y.map((py) => a * px + b * py))
+    return widened([Math.min(...corners), Math.max(...corners)])
+  }
+  return [over(c, s), over(-s, c)]
 }
 
 const rowAt = ({ first, step }: AxisLoadPath, mm: number): number => Math.round((mm - first) / step)
@@ -95,13 +111,15 @@ function sumLayers(
   settings: SectionSettingsOf,
   sums: SlabSums,
   bearing: AxisLoadPath | undefined,
+  turned: number,
 ): void {
   const infillWeights = weightsOfInfill(path, (own) => weightOfInfill('z', own), settings)
   for (let layer = 0; layer < path.layerStart.length - 1; layer++)
-    sumLayer(path, layer, 1 / thickness[layer]!, infillWeights, sums, bearing)
+    sumLayer(path, layer, 1 / thickness[layer]!, infillWeights, sums, bearing, Math.cos(turned), Math.sin(turned))
 }
 
 /** Layer by layer, so that the compiler meets a small loop often. */
+// biome-ignore lint/complexity/useMaxParams: private, and called for every layer.
 function sumLayer(
   { x, y, area, width, feature, scope, layerStart }: Toolpath,
   layer: number,
@@ -109,6 +127,8 @@ function sumLayer(
   infillWeights: Float64Array,
   sums: SlabSums,
   bearing: AxisLoadPath | undefined,
+  cos: number,
+  sin: number,
 ): void {
   const loadPath = bearing && !isWhole(bearing.loadPath, layer) ? bearing.loadPath : undefined
   for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
@@ -118,15 +138,18 @@ function sumLayer(
     const length = Math.sqrt(dx * dx + dy * dy)
     const weighted = area[m]! * length * perThickness * (feature[m] === code.infill ? infillWeights[scope[m]!]! : 1)
     if (weighted === 0) continue
-    const across = width[m]! / 2 / length
-    const halfX = across * (dy < 0 ? -dy : dy)
-    const halfY = across * (dx < 0 ? -dx : dx)
     const middleX = x[m]! + dx / 2
     const middleY = y[m]! + dy / 2
     if (loadPath && !bearsAt(loadPath, layer, rowAt(bearing!, middleX), middleY)) continue
-    sums.add(layer, weighted, middleX, dx, middleY, dy, halfX, halfY)
-    if (isRim[feature[m]!] === 0) continue
-    sums.addEnds(layer, weighted / 2, middleX, (dx < 0 ? -dx : dx) / 2 + halfX, middleY, (dy < 0 ? -dy : dy) / 2 + halfY)
+    const du = cos * dx + sin * dy
+    const dv = cos * dy - sin * dx
+    const u = cos * middleX + sin * middleY
+    const v = cos * middleY - sin * middleX
+    const across = width[m]! / 2 / length
+    const halfU = across * (dv < 0 ? -dv : dv)
+    const halfV = across * (du < 0 ? -du : du)
+    sums.add(layer, weighted, u, du, v, dv, halfU, halfV)
+    if (isRim[feature[m]!] === 1) sums.addEnds(layer, weighted / 2, u, du, v, dv, halfU, halfV)
   }
 }
 
@@ -144,6 +167,7 @@ function sumAcross(
   const along = axis === 'x' ? path.x : path.y
   const beside = axis === 'x' ? path.y : path.x
   const infillWeights = weightsOfInfill(path, (own) => weightOfInfill(axis, own), settings)
+  const { acrossLines = 1 } = inScope(settings, 0)
   const step = thickness[0]!
   const last = at.length - 1
   const perStep = 1 / step
@@ -156,8 +180,10 @@ function sumAcross(
     const da = along[m + 1]! - a0
     const db = beside[m + 1]! - b0
     const length = Math.sqrt(da * da + db * db)
-    const weighted = area[m]! * length * perStep * (feature[m] === code.infill ? infillWeights[scope[m]!]! : 1)
-    if (weighted === 0) continue
+    // Sparse infill has its directions in its own weight.
+    const weight = feature[m] === code.infill ? infillWeights[scope[m]!]! : acrossLines + ((1 - acrossLines) * da * da) / (length * length)
+    const weighted = area[m]! * length * perStep * weight
+    if (!(weighted > 0)) continue
     const halfBeside = ((width[m]! / 2) * (da < 0 ? -da : da)) / length
     // The nozzle runs on top of the layer; the plastic lies half a layer below.
     const halfHeight = area[m]! / width[m]! / 2
@@ -182,9 +208,7 @@ function sumAcross(
       start = end
       if (rows[slab]! >= 0 && !bearsAt(bearing!.loadPath, rows[slab]!, layer, middle)) continue
       sums.add(slab, own, middle, length, height, 0, halfBeside, halfHeight)
-      if (!rim) continue
-      const spread = (length < 0 ? -length : length) / 2 + halfBeside
-      sums.addEnds(slab, own / 2, middle, spread, height, halfHeight)
+      if (rim) sums.addEnds(slab, own / 2, middle, length, height, 0, halfBeside, halfHeight)
     }
   }
 }
@@ -218,12 +242,15 @@ export const weightsOfInfill = (
 ): Float64Array => Float64Array.from(sets, (_, scope) => weightOf(inScope(settings, scope)))
 
 /** Laid infill already holds its density in its own volume, so its weight is stiffness over density. */
-export function weightOfInfill(axis: Axis, { infillDensity, infillPattern, infillAngle, infillStiffness = 1 }: SectionSettings): number {
+export function weightOfInfill(axis: Axis, own: SectionSettings): number {
+  const { infillDensity, infillPattern, infillAngle, infillStiffness = 1, confined = 0, acrossLines = 1 } = own
   const density = infillDensity / 100
   if (density <= 0) return 0
   const modulus =
     axis === 'z'
       ? infillModulusUpright(density, infillPattern)
-      : infillModulusInPlane(density, (infillAngle * Math.PI) / 180, infillPattern)
-  return (density < 1 ? Math.min(1, infillStiffness * modulus) : modulus) / density
+      : infillModulusInPlane(density, (infillAngle * Math.PI) / 180, infillPattern, confined)
+  // Full density is laid as lines both ways: half of each along and half across the load, on average.
+  const solid = axis === 'z' ? 1 : (1 + acrossLines) / 2
+  return density < 1 ? Math.min(solid, infillStiffness * modulus) / density : solid
 }

@@ -1,49 +1,57 @@
 /** Sums that are kept of a slab. */
-const STRIDE = 9
+const STRIDE = 14
 const BINS = 64
+/** Directions across in which extents are kept: u, between u and v, v, between v and −u; 45° apart. */
+export const REACHES = 4
+const DIAGONAL = Math.SQRT1_2
 /** A side on which less than this share of the area lies farther out is a speck of another body that just begins there. */
 const SPECK = 0.005
 
-/** Of one slab after another; what has two entries has one for either direction across. */
+/** Of one slab after another, across which u and v are at right angles. */
 export interface SlabFigures {
   /** mm² */
   readonly area: Float64Array
-  /** Second moment of area about the centroid, mm⁴. */
-  readonly second: readonly [Float64Array, Float64Array]
-  /** Distance of the farthest fibre from it, mm. */
-  readonly reach: readonly [Float64Array, Float64Array]
+  /** Where the centroid lies along u and v, mm. */
+  readonly middle: readonly [u: Float64Array, v: Float64Array]
+  /** Second moments of area about the centroid, ∫u², ∫v² and ∫uv, mm⁴. */
+  readonly second: readonly [uu: Float64Array, vv: Float64Array, uv: Float64Array]
+  /** Distance of the farthest fibre from it either way along u, between u and v, along v, and between v and −u, mm. */
+  readonly reach: readonly [Float64Array, Float64Array, Float64Array, Float64Array]
 }
 
 /**
- * Area and moments per slab, about the origin until `finish` moves them to the centroid: area, first u, first v, second u,
- * second v, low u, high u, low v, high v of one slab after another.
+ * Area and moments per slab, about the origin until `finish` moves them to the centroid: area, first u, first v, uu, vv, uv,
+ * then low and high along each of the four directions, of one slab after another.
  */
 export class SlabSums {
   private readonly sums: Float64Array
-  /** Half of the area of each piece of rim at either of its ends, in bins along u and then v, one slab after another. */
+  /** Half of the area of each piece of rim at either of its ends, in bins along each direction, one slab after another. */
   private readonly ends: Float64Array
+  private readonly per: readonly number[]
+  private readonly low: readonly number[]
 
   constructor(
     private readonly count: number,
-    private readonly rangeU: readonly [number, number],
-    private readonly rangeV: readonly [number, number],
+    [lowU, highU]: readonly [number, number],
+    [lowV, highV]: readonly [number, number],
   ) {
     this.sums = new Float64Array(STRIDE * count)
-    this.ends = new Float64Array(2 * BINS * count)
+    this.ends = new Float64Array(REACHES * BINS * count)
     for (let at = 0; at < this.sums.length; at += STRIDE) {
-      this.sums[at + 5] = this.sums[at + 7] = Infinity
-      this.sums[at + 6] = this.sums[at + 8] = -Infinity
+      for (let k = 6; k < STRIDE; k += 2) {
+        this.sums[at + k] = Infinity
+        this.sums[at + k + 1] = -Infinity
+      }
     }
-    this.perU = BINS / Math.max(1e-6, rangeU[1] - rangeU[0])
-    this.perV = BINS / Math.max(1e-6, rangeV[1] - rangeV[0])
-    this.lowU = rangeU[0]
-    this.lowV = rangeV[0]
+    const ranges = [
+      [lowU, highU],
+      [DIAGONAL * (lowU + lowV), DIAGONAL * (highU + highV)],
+      [lowV, highV],
+      [DIAGONAL * (lowV - highU), DIAGONAL * (highV - lowU)],
+    ] as const
+    this.low = ranges.map(([low]) => low)
+    this.per = ranges.map(([low, high]) => BINS / Math.max(1e-6, high - low))
   }
-
-  private readonly perU: number
-  private readonly perV: number
-  private readonly lowU: number
-  private readonly lowV: number
 
   /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
   // biome-ignore lint/complexity/useMaxParams: called for every piece of line in every section; an object each would be made for nothing.
@@ -56,30 +64,52 @@ export class SlabSums {
     // A piece has length and thickness of its own; both add to its moment about its middle.
     sums[at + 3]! += area * (u * u + (du * du) / 12 + (halfU * halfU) / 3)
     sums[at + 4]! += area * (v * v + (dv * dv) / 12 + (halfV * halfV) / 3)
+    sums[at + 5]! += area * (u * v + (du * dv) / 12)
     const spreadU = (du < 0 ? -du : du) / 2 + halfU
     const spreadV = (dv < 0 ? -dv : dv) / 2 + halfV
-    if (u - spreadU < sums[at + 5]!) sums[at + 5] = u - spreadU
-    if (u + spreadU > sums[at + 6]!) sums[at + 6] = u + spreadU
-    if (v - spreadV < sums[at + 7]!) sums[at + 7] = v - spreadV
-    if (v + spreadV > sums[at + 8]!) sums[at + 8] = v + spreadV
+    if (u - spreadU < sums[at + 6]!) sums[at + 6] = u - spreadU
+    if (u + spreadU > sums[at + 7]!) sums[at + 7] = u + spreadU
+    if (v - spreadV < sums[at + 10]!) sums[at + 10] = v - spreadV
+    if (v + spreadV > sums[at + 11]!) sums[at + 11] = v + spreadV
+    const half = DIAGONAL * (halfU + halfV)
+    const p = DIAGONAL * (u + v)
+    const dp = DIAGONAL * (du + dv)
+    const spreadP = (dp < 0 ? -dp : dp) / 2 + half
+    if (p - spreadP < sums[at + 8]!) sums[at + 8] = p - spreadP
+    if (p + spreadP > sums[at + 9]!) sums[at + 9] = p + spreadP
+    const q = DIAGONAL * (v - u)
+    const dq = DIAGONAL * (dv - du)
+    const spreadQ = (dq < 0 ? -dq : dq) / 2 + half
+    if (q - spreadQ < sums[at + 12]!) sums[at + 12] = q - spreadQ
+    if (q + spreadQ > sums[at + 13]!) sums[at + 13] = q + spreadQ
   }
 
   /**
    * Notes where a piece of rim ends: what lies farthest out is a rim. Kept apart from `add` and small, so that both are
    * compiled into the loops that call them.
    */
-  addEnds(slab: number, half: number, u: number, spreadU: number, v: number, spreadV: number): void {
-    const { ends, perU, perV, lowU, lowV } = this
-    const firstU = 2 * BINS * slab
+  // biome-ignore lint/complexity/useMaxParams: as above.
+  addEnds(slab: number, half: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
+    const first = REACHES * BINS * slab
+    const box = DIAGONAL * (halfU + halfV)
+    this.addEnd(first, 0, half, u, du, halfU)
+    this.addEnd(first + BINS, 1, half, DIAGONAL * (u + v), DIAGONAL * (du + dv), box)
+    this.addEnd(first + 2 * BINS, 2, half, v, dv, halfV)
+    this.addEnd(first + 3 * BINS, 3, half, DIAGONAL * (v - u), DIAGONAL * (dv - du), box)
+  }
+
+  private addEnd(first: number, direction: number, half: number, at: number, length: number, thick: number): void {
+    const { ends } = this
+    const low = this.low[direction]!
+    const per = this.per[direction]!
+    const spread = (length < 0 ? -length : length) / 2 + thick
     // The ranges are wide enough for every line, so both ends have a bin.
-    ends[firstU + (((u - spreadU - lowU) * perU) | 0)]! += half
-    ends[firstU + (((u + spreadU - lowU) * perU) | 0)]! += half
-    ends[firstU + BINS + (((v - spreadV - lowV) * perV) | 0)]! += half
-    ends[firstU + BINS + (((v + spreadV - lowV) * perV) | 0)]! += half
+    ends[first + (((at - spread - low) * per) | 0)]! += half
+    ends[first + (((at + spread - low) * per) | 0)]! += half
   }
 
   /** How far from `middle` the ends lie that still carry, in bins from `first` on. */
-  private carryingReach(first: number, middle: number, [low]: readonly [number, number], per: number): number {
+  private carryingReach(first: number, middle: number, low: number, per: number): number {
     let area = 0
     for (let bin = 0; bin < BINS; bin++) area += this.ends[first + bin]!
     let from = 0
@@ -91,23 +121,28 @@ export class SlabSums {
 
   finish(): SlabFigures {
     const { sums, count } = this
-    const pair = (): [Float64Array, Float64Array] => [new Float64Array(count), new Float64Array(count)]
-    const area = new Float64Array(count)
-    const [second, reach] = [pair(), pair()]
+    const own = (): Float64Array => new Float64Array(count)
+    const area = own()
+    const middle = [own(), own()] as const
+    const second = [own(), own(), own()] as const
+    const reach = [own(), own(), own(), own()] as const
     for (let slab = 0; slab < count; slab++) {
       const at = STRIDE * slab
-      area[slab] = sums[at]!
-      if (area[slab] === 0) continue
-      for (const side of [0, 1] as const) {
-        const middle = sums[at + 1 + side]! / sums[at]!
-        second[side][slab] = sums[at + 3 + side]! - sums[at]! * middle * middle
-        const farthest = Math.max(sums[at + 6 + 2 * side]! - middle, middle - sums[at + 5 + 2 * side]!)
-        const first = BINS * (2 * slab + side)
-        const carrying =
-          side === 0 ? this.carryingReach(first, middle, this.rangeU, this.perU) : this.carryingReach(first, middle, this.rangeV, this.perV)
-        reach[side][slab] = Math.min(farthest, carrying)
+      const all = sums[at]!
+      area[slab] = all
+      if (all === 0) continue
+      const [u, v] = [sums[at + 1]! / all, sums[at + 2]! / all]
+      middle[0][slab] = u
+      middle[1][slab] = v
+      second[0][slab] = sums[at + 3]! - all * u * u
+      second[1][slab] = sums[at + 4]! - all * v * v
+      second[2][slab] = sums[at + 5]! - all * u * v
+      for (const [k, own] of [u, DIAGONAL * (u + v), v, DIAGONAL * (v - u)].entries()) {
+        const farthest = Math.max(sums[at + 7 + 2 * k]! - own, own - sums[at + 6 + 2 * k]!)
+        const carrying = this.carryingReach(BINS * (REACHES * slab + k), own, this.low[k]!, this.per[k]!)
+        reach[k]![slab] = Math.min(farthest, carrying)
       }
     }
-    return { area, second, reach }
+    return { area, middle, second, reach }
   }
 }

@@ -1,236 +1,142 @@
 import type { Basis, Material } from '../../shelf/material'
 import type { Toolpath } from '../../toolpath/toolpath'
-import { type Grip, grips, usualGrip } from './grip'
+import { type Cuts, compliance, largestOf, leastSecond, type Spans, spansOf } from './beam'
+import { type Unfit, unfitFor } from './fitness'
+import { usualGrip } from './grip'
 import type { LoadPathByAxis } from './loadPathByAxis'
+import { type LoadKind, loadKinds, loadsAlong, type Strengths } from './sectionLoads'
 import { type Axis, axes, boxOf, findSections, type SectionSettingsOf, type Sections } from './sections'
 
-/** Ways to load a part along an axis. */
-export const loadKinds = ['pull', 'bend', 'bendHigh', 'threePoint', 'crush'] as const
-export type LoadKind = (typeof loadKinds)[number]
 export type LoadCase = `${LoadKind}${'X' | 'Y' | 'Z'}`
 export const loadCases: readonly LoadCase[] = loadKinds.flatMap((kind) =>
   (['X', 'Y', 'Z'] as const).map((axis) => `${kind}${axis}` as LoadCase),
 )
 
 export interface LoadFigure {
-  /** Load at which the part fails, N. An estimate, never a rating. */
+  /** Load at which the part fails, N; not a number where sections say nothing about it. An estimate, never a rating. */
   readonly loadN: number
   readonly basis: Basis
   /** Where along the axis it fails, mm. */
   readonly weakestAtMm: number
   /** Load per mm that the part gives way where it acts, N/mm. */
   readonly stiffnessNmm: number
-  /** Whether a section reaches the material's strength, or the whole gives way sideways first. */
-  readonly by: 'strength' | 'buckling'
+  /** Whether a section reaches the material's strength, the whole gives way sideways first, or a soft part by too much. */
+  readonly by: 'strength' | 'buckling' | 'deflection'
+  /** Why there is no number. */
+  readonly unfit?: Unfit
 }
 
 export type SectionsByAxis = Readonly<Record<Axis, Sections>>
 
 /** @param loadPath what leads from hold to load; along an axis without them everything bears */
-export function sectionsByAxis(path: Toolpath, settings: SectionSettingsOf, loadPath: LoadPathByAxis = {}): SectionsByAxis {
+export function sectionsByAxis(path: Toolpath, settings: SectionSettingsOf, loadPath: LoadPathByAxis = {}, turned = 0): SectionsByAxis {
   const box = boxOf(path)
-  const along = (axis: Axis): Sections => findSections(path, axis, settings, box, loadPath[axis])
+  const along = (axis: Axis): Sections => findSections(path, axis, settings, box, loadPath[axis], turned)
   return { x: along('x'), y: along('y'), z: along('z') }
+}
+
+/** What of a material, and of how it was laid, decides on loads. */
+export interface Bulk {
+  readonly material: Pick<Material, 'strength'> & Partial<Pick<Material, 'family'>>
+  /** Share of the bulk per layer; the material's own factor where they are not known. */
+  readonly bonds?: Float64Array
+  /** Shear strength over pull strength. */
+  readonly shear: number
+  /** Share of the plastic that is missing: lines are thinner than their sections by as much. */
+  readonly missing?: number
+  /** Share of each section that stands when it is pressed, by axis; all where nothing is told. */
+  readonly standing?: Readonly<Partial<Record<Axis, Float64Array>>>
 }
 
 /**
  * Loads that the part bears along each axis. Pull: both ends are gripped. Bend: the low end is held and the far end is
  * pressed sideways; bendHigh the other way round. Three points: both ends rest on supports and the middle is pressed. Crush: both ends are pressed
- * together. Bending is always in the weaker of the two directions.
+ * together. Bending is always in the weakest direction.
  *
  * Strength along the layers is the material's own; pulled or bent across them, along z, it is that times the bond of each
  * layer. Pressed, layers do not come apart.
- *
- * @param bonds share of the bulk per layer; the material's own factor where they are not known
- * @param missing share of the plastic that is missing: lines are thinner than their sections by as much
  */
-export function strengthFigures(
-  sections: SectionsByAxis,
-  given: Pick<Material, 'strength'>,
-  bonds?: Float64Array,
-  grip = usualGrip,
-  missing = 0,
-): Record<LoadCase, LoadFigure> {
-  const { bondFactor } = given.strength
-  const material = thinned(given, missing)
-  const { inLayer } = material.strength
+export function strengthFigures(sections: SectionsByAxis, bulk: Bulk, grip = usualGrip): Record<LoadCase, LoadFigure> {
+  const { bonds, material } = bulk
+  const { bondFactor, inLayer } = material.strength
   const figures = {} as Record<LoadCase, LoadFigure>
   for (const axis of axes) {
+    const within = (1 - (bulk.missing ?? 0)) * inLayer
     // What is missing in a layer is in its bond already.
-    const strengthAt = (section: number): number => (axis === 'z' ? given.strength.inLayer * (bonds?.[section] ?? bondFactor) : inLayer)
-    const own = figuresAlong(sections[axis], strengthAt, material, grip)
+    const strengthAt = (section: number): number => (axis === 'z' ? inLayer * (bonds?.[section] ?? bondFactor) : within)
+    const standing = bulk.standing?.[axis]
+    const own = figuresAlong(
+      sections[axis],
+      { strengthAt, inLayer: within, shear: bulk.shear, ...(standing ? { standing } : {}) },
+      bulk,
+      grip,
+    )
     for (const kind of loadKinds) figures[`${kind}${axis.toUpperCase() as Uppercase<Axis>}`] = own[kind]
   }
   return figures
 }
 
-const thinned = ({ strength }: Pick<Material, 'strength'>, missing: number): Pick<Material, 'strength'> => ({
-  strength: { ...strength, inLayer: (1 - missing) * strength.inLayer, modulus: (1 - missing) * strength.modulus },
-})
+/** A soft part is judged by the load that moves it by this share of its arm or length. */
+const SOFT = 0.1
 
-/** Every way to load the part along the direction that it was cut across; `strengthAt` tells MPa for each section. */
+/** Every way to load the part along the direction that it was cut across. */
 export function figuresAlong(
-  sections: Cuts,
-  strengthAt: StrengthAt,
-  { strength: { inLayer, modulus, basis } }: Pick<Material, 'strength'>,
+  cuts: Cuts,
+  strengths: Strengths,
+  { material, missing = 0 }: Pick<Bulk, 'material' | 'missing'>,
   grip = usualGrip,
 ): Record<LoadKind, LoadFigure> {
-  const along = stiffnessAlong(sections, modulus, grip)
-  const turned = reversed(sections)
-  const turnedGrip = { heldTo: 1 - grip.loadedFrom, loadedFrom: 1 - grip.heldTo }
-  const high = bendLoad(turned, (section) => strengthAt(sections.at.length - 1 - section), turnedGrip)
-  const byStrength = { by: 'strength', basis } as const
-  return {
-    pull: { ...pullLoad(sections, strengthAt, grip), stiffnessNmm: along, ...byStrength },
-    bend: { ...bendLoad(sections, strengthAt, grip), stiffnessNmm: bendStiffness(sections, modulus, grip), ...byStrength },
-    bendHigh: {
-      loadN: high.loadN,
-      weakestAtMm: -high.weakestAtMm,
-      stiffnessNmm: bendStiffness(turned, modulus, turnedGrip),
-      ...byStrength,
-    },
-    threePoint: {
-      ...threePointLoad(sections, strengthAt, grip),
-      stiffnessNmm: threePointStiffness(sections, modulus, grip),
-      ...byStrength,
-    },
-    crush: { ...crushLoad(sections, inLayer, modulus, grip), stiffnessNmm: along, basis },
+  const { basis } = material.strength
+  const modulus = (1 - missing) * material.strength.modulus
+  const spans = spansOf(cuts, grip)
+  const figure = (kind: LoadKind): LoadFigure => {
+    const unfit = unfitFor(cuts, kind, spans)
+    if (unfit) return { loadN: Number.NaN, basis, weakestAtMm: spans.low, stiffnessNmm: Number.NaN, by: 'strength', unfit }
+    const stiffnessNmm = stiffnessOf(cuts, kind, modulus, spans)
+    const weakest = weakestOf(cuts, loadsAlong(cuts, kind, strengths, grip), spans)
+    const stood = kind === 'crush' ? asColumn(cuts, weakest, modulus, spans) : { ...weakest, by: 'strength' as const }
+    const soft = material.family === 'flexible' ? SOFT * (spans.high - spans.low) * stiffnessNmm : Infinity
+    return { ...(soft < stood.loadN ? { ...stood, loadN: soft, by: 'deflection' as const } : stood), stiffnessNmm, basis }
   }
+  return Object.fromEntries(loadKinds.map((kind) => [kind, figure(kind)])) as Record<LoadKind, LoadFigure>
 }
-
-/** Sections without the name of their axis. */
-export type Cuts = Omit<Sections, 'axis'>
-
-/** The same part seen from its other end. */
-const reversed = ({ at, area, second, reach }: Cuts): Cuts => ({
-  at: at.toReversed().map((value) => -value),
-  area: area.toReversed(),
-  second: [second[0].toReversed(), second[1].toReversed()],
-  reach: [reach[0].toReversed(), reach[1].toReversed()],
-})
 
 type Weakest = Pick<LoadFigure, 'loadN' | 'weakestAtMm'>
-export type StrengthAt = (section: number) => number
 
-/** Load that each section by itself would bear, N. */
-type LoadAt = (section: number) => number
-
-const atPull =
-  (sections: Cuts, strengthAt: StrengthAt): LoadAt =>
-  (i) =>
-    strengthAt(i) * sections.area[i]!
-
-const atBend = (sections: Cuts, strengthAt: StrengthAt, grip: Grip): LoadAt => {
-  const { high } = grips(sections, grip)
-  return (i) => overArm(strengthAt(i) * sectionModulus(sections, i), high - sections.at[i]!)
+function weakestOf({ at }: Cuts, loads: Float64Array, { from, to }: Spans): Weakest {
+  const i = loads.reduce((least, load, k) => (load < loads[least]! ? k : least), 0)
+  return { loadN: loads[i]!, weakestAtMm: Math.min(Math.max(at[i]!, from[i]!), to[i]!) }
 }
-
-const atThreePoint = (sections: Cuts, strengthAt: StrengthAt, grip: Grip): LoadAt => {
-  const { low, high } = grips(sections, grip)
-  return (i) => overArm(strengthAt(i) * sectionModulus(sections, i), Math.min(sections.at[i]! - low, high - sections.at[i]!) / 2)
-}
-
-const overArm = (moment: number, arm: number): number => (arm > 0 ? moment / arm : Infinity)
 
 /**
- * Load that each section would bear by itself under a way to load the part, N: what is applied over it is the stress ratio.
- * Infinite where a section is not judged or bears no part of the load. Buckling is the whole's and not told here.
+ * Pressed together the whole buckles as a column of its slenderest section that is free to turn at both ends, π²·E·I/L² (Euler);
+ * one between slender and stout gives way by both, `F·(1 − F/4·Fe)` (Johnson's parabola; any handbook).
  */
-export function loadsAlong(sections: Cuts, kind: LoadKind, strengthAt: StrengthAt, inLayer: number, grip = usualGrip): Float64Array {
-  const { low, high } = grips(sections, grip)
-  if (kind === 'bendHigh') {
-    const last = sections.at.length - 1
-    const turnedGrip = { heldTo: 1 - grip.loadedFrom, loadedFrom: 1 - grip.heldTo }
-    return loadsAlong(reversed(sections), 'bend', (i) => strengthAt(last - i), inLayer, turnedGrip).reverse()
-  }
-  const loadAt = {
-    pull: () => atPull(sections, strengthAt),
-    bend: () => atBend(sections, strengthAt, grip),
-    threePoint: () => atThreePoint(sections, strengthAt, grip),
-    crush: () => atPull(sections, () => inLayer),
-  }[kind]()
-  return sections.at.map((at, i) => (isBetween(at, low, high) ? loadAt(i) : Infinity))
+function asColumn(cuts: Cuts, crushed: Weakest, modulus: number, { low, high, from, to }: Spans): Weakest & Pick<LoadFigure, 'by'> {
+  const judged = [...cuts.at.keys()].filter((i) => to[i]! > from[i]! + 1e-9)
+  const slender = judged.reduce((least, i) => (leastSecond(cuts, i) < leastSecond(cuts, least) ? i : least), judged[0]!)
+  const euler = (Math.PI ** 2 * modulus * leastSecond(cuts, slender)) / (high - low) ** 2
+  if (euler < crushed.loadN / 2) return { loadN: euler, weakestAtMm: cuts.at[slender]!, by: 'buckling' }
+  return { ...crushed, loadN: crushed.loadN * (1 - crushed.loadN / (4 * euler)), by: 'strength' }
 }
-
-/** σ = F/A: the smallest section between the grips governs. */
-export const pullLoad = (sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest =>
-  weakestBetweenGrips(sections, grip, atPull(sections, strengthAt))
-
-/** Cantilever: M = F·(distance to the load), σ = M·c/I (Euler–Bernoulli; any handbook). */
-export const bendLoad = (sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest =>
-  weakestBetweenGrips(sections, grip, atBend(sections, strengthAt, grip))
-
-/** On two supports, pressed in the middle: M = F/2 · distance to the nearer support (any handbook). */
-export const threePointLoad = (sections: Cuts, strengthAt: StrengthAt, grip = usualGrip): Weakest =>
-  weakestBetweenGrips(sections, grip, atThreePoint(sections, strengthAt, grip))
 
 /**
- * Pressed together: the smallest section crushes, or the whole buckles as a column of its slenderest section that is free to
- * turn at both ends, F = π²·E·I/L² (Euler); whichever comes first.
+ * F/δ where the load acts, by unit load: of a rod δ = ∫ F/(E·A), bent δ = ∫ F·M²/(E·I) with M the moment of 1 N (F·L³/3EI for an
+ * even cantilever), in the direction in which the whole gives way most.
  */
-export function crushLoad(sections: Cuts, strength: number, modulus: number, grip = usualGrip): Weakest & Pick<LoadFigure, 'by'> {
-  const crushed = weakestBetweenGrips(
-    sections,
-    grip,
-    atPull(sections, () => strength),
-  )
-  const { low, high } = grips(sections, grip)
-  const slender = weakestBetweenGrips(sections, grip, (i) => Math.min(sections.second[0][i]!, sections.second[1][i]!))
-  const buckles = high > low ? (Math.PI ** 2 * modulus * slender.loadN) / (high - low) ** 2 : Infinity
-  return buckles < crushed.loadN ? { loadN: buckles, weakestAtMm: slender.weakestAtMm, by: 'buckling' } : { ...crushed, by: 'strength' }
-}
-
-/** F/δ of a rod whose sections are springs in a row: δ = Σ F·l/(E·A). */
-function stiffnessAlong(sections: Cuts, modulus: number, grip: Grip): number {
-  return 1 / sumBetweenGrips(sections, grip, (i, length) => length / (modulus * sections.area[i]!))
-}
-
-/** F/δ at the end of a cantilever: δ = ∫ F·x²/(E·I) dx, x from the load (unit load; F·L³/3EI for an even beam). */
-export function bendStiffness(sections: Cuts, modulus: number, grip = usualGrip): number {
-  const { high } = grips(sections, grip)
-  return stiffestOfWeaker(sections, modulus, grip, (at) => high - at)
-}
-
-/** F/δ in the middle of a beam on two supports: the unit load's moment is half the distance to the nearer support. */
-export function threePointStiffness(sections: Cuts, modulus: number, grip = usualGrip): number {
-  const { low, high } = grips(sections, grip)
-  return stiffestOfWeaker(sections, modulus, grip, (at) => Math.min(at - low, high - at) / 2)
-}
-
-/** Stiffness in the direction that gives way more. */
-function stiffestOfWeaker(sections: Cuts, modulus: number, grip: Grip, armAt: (at: number) => number): number {
-  const stiffness = ([0, 1] as const).map(
-    (k) => 1 / sumBetweenGrips(sections, grip, (i, length) => (armAt(sections.at[i]!) ** 2 * length) / (modulus * sections.second[k][i]!)),
-  )
-  return Math.min(...stiffness)
-}
-
-/** I/c in the weaker direction, mm³. */
-const sectionModulus = ({ second, reach }: Cuts, i: number): number =>
-  Math.min(...([0, 1] as const).map((k) => (reach[k][i]! > 0 ? second[k][i]! / reach[k][i]! : 0)))
-
-function sumBetweenGrips(sections: Cuts, grip: Grip, of: (section: number, length: number) => number): number {
-  const { low, high } = grips(sections, grip)
-  const { at } = sections
-  let sum = 0
-  for (let i = 0; i < at.length; i++) {
-    // A section stands for half the way to its neighbours, as far as that lies between the grips.
-    const from = Math.max(low, i === 0 ? low : (at[i - 1]! + at[i]!) / 2)
-    const to = Math.min(high, i === at.length - 1 ? high : (at[i]! + at[i + 1]!) / 2)
-    if (to > from) sum += of(i, to - from)
+function stiffnessOf(cuts: Cuts, kind: LoadKind, modulus: number, spans: Spans): number {
+  const { low, high, from, to } = spans
+  if (kind === 'pull' || kind === 'crush') {
+    let given = 0
+    for (let i = 0; i < cuts.at.length; i++) if (to[i]! > from[i]!) given += (to[i]! - from[i]!) / (modulus * cuts.area[i]!)
+    return 1 / given
   }
-  return sum
-}
-
-const isBetween = (at: number, low: number, high: number): boolean => at >= low - 1e-9 && at <= high + 1e-9
-
-function weakestBetweenGrips(sections: Cuts, grip: Grip, loadAt: (section: number) => number): Weakest {
-  const { low, high } = grips(sections, grip)
-  let weakest: Weakest = { loadN: Infinity, weakestAtMm: 0 }
-  for (let i = 0; i < sections.at.length; i++) {
-    if (!isBetween(sections.at[i]!, low, high)) continue
-    const load = loadAt(i)
-    if (load < weakest.loadN) weakest = { loadN: load, weakestAtMm: sections.at[i]! }
+  const arm = (s: number): number => (kind === 'bend' ? high - s : kind === 'bendHigh' ? s - low : Math.min(s - low, high - s) / 2)
+  const given: [number, number, number] = [0, 0, 0]
+  for (let i = 0; i < cuts.at.length; i++) {
+    if (!(to[i]! > from[i]!)) continue
+    const own = compliance(cuts, i)
+    for (const k of [0, 1, 2] as const) given[k] += (arm((from[i]! + to[i]!) / 2) ** 2 * (to[i]! - from[i]!) * own[k]) / modulus
   }
-  return Number.isFinite(weakest.loadN) ? weakest : { loadN: 0, weakestAtMm: low }
+  return 1 / largestOf(given).value
 }

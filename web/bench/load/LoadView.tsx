@@ -1,5 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
-import { loadKinds } from '@sable/core/physics/strength/strengthFigures'
+import { unfitWords } from '@sable/core/figures/table/strength'
+import { loadKinds } from '@sable/core/physics/strength/sectionLoads'
+import type { LoadFigure } from '@sable/core/physics/strength/strengthFigures'
 import { formatForce, inWords } from '@sable/core/units/format'
 import type { LoadMap } from '@sable/core/views/loadMap'
 import { MousePointerClick, Table2 } from 'lucide-react'
@@ -89,6 +91,11 @@ function Load({ pair }: { pair: Pair }) {
             <LoadedPart loaded={first} />
             <div className="max-h-[42%] shrink-0 overflow-auto border-t border-line px-3 py-2">
               <Gains candidate={first.candidate} prediction={first.prediction} />
+              {first.bearing.load.unfit && (
+                <p role="note" className="mt-2 text-[12.5px]">
+                  {unfitWords[first.bearing.load.unfit][1]} There is no number for it.
+                </p>
+              )}
               <p className="mt-2 text-[11px] text-muted">
                 A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift
                 people or hang loads over people with it.
@@ -231,6 +238,16 @@ function LoadedPart({ loaded }: { loaded: Loaded }) {
   )
 }
 
+/** What is told of a load in place of where it fails: that the whole gives way, or that sections say nothing. */
+const wayToFail = ({ by, unfit }: Partial<LoadFigure> = {}): string | undefined =>
+  unfit
+    ? unfitWords[unfit][0]
+    : by === 'buckling'
+      ? 'by giving way sideways'
+      : by === 'deflection'
+        ? 'by giving way a tenth of its arm'
+        : undefined
+
 /** What fails along each axis: a layer within itself, or the bond between two. */
 function Axes({ loaded, kind }: { loaded: readonly Loaded[]; kind: Loaded['bearing']['load']['kind'] }) {
   return (
@@ -251,11 +268,10 @@ function Axes({ loaded, kind }: { loaded: readonly Loaded[]; kind: Loaded['beari
           <tr key={axis} className="border-t border-line/60">
             <td className="py-0.5">{axis}</td>
             <td className="text-muted">
-              {loaded[0]?.prediction.strength[`${kind}${axis}`].by === 'buckling'
-                ? 'by giving way sideways'
-                : axis === 'Z' && kind !== 'crush'
+              {wayToFail(loaded[0]?.prediction.strength[`${kind}${axis}`]) ??
+                (axis === 'Z' && kind !== 'crush'
                   ? `between layers, bonded to ${loaded.map(({ prediction }) => `${Math.round(100 * prediction.bond.worst)} %`).join(' and ')} at worst`
-                  : 'within its layers'}
+                  : 'within its layers')}
             </td>
             {loaded.map(({ candidate, prediction, bearing }) => (
               <td key={candidate.id} className={`figure text-right ${bearing.load.along === axis ? 'text-lantern-ink' : ''}`}>

@@ -12,7 +12,7 @@ const section = {
   areaMm2: new Float64Array(10).fill(50),
   loadN: { pull: loads, bend: loads, bendHigh: loads, threePoint: loads, crush: loads },
 }
-const map: LoadMap = { axes: { x: section, y: section, z: section }, corners: new Float32Array(9) }
+const map: LoadMap = { own: [], axes: { x: section, y: section, z: section }, corners: new Float32Array(9) }
 const strength = Object.fromEntries(
   loadCases.map((name) => [
     name,

@@ -24,14 +24,15 @@ export function bearingOf(prediction: Prediction, map: LoadMap, purpose: Purpose
   const load = statedLoad(prediction, purpose)
   const named = load.along.toLowerCase()
   const axis = named === 'x' || named === 'y' || named === 'z' ? named : undefined
-  const sections = axis ? map.axes[axis] : (map.free ?? map.axes.z)
+  const own = map.own.find(({ azimuthDeg }) => azimuthDeg === load.azimuthDeg)
+  const sections = axis ? map.axes[axis] : (own ?? map.free ?? map.axes.z)
   const { atMm } = sections
   const step = atMm.length > 1 ? atMm[1]! - atMm[0]! : 0
   const [from, to] = [atMm[0]! - step / 2, atMm.at(-1)! + step / 2]
   return {
     load,
     axis,
-    along: axis ? units[axis] : (map.free?.along ?? units.z),
+    along: axis ? units[axis] : ((own ?? map.free)?.along ?? units.z),
     sections,
     from,
     to,

@@ -44,7 +44,7 @@ export function OrientationsSheet({ onClose }: Props) {
     shown: (value: number) => string
     most: boolean
   }): string => {
-    const values = rows.flatMap((row) => of(row) ?? [])
+    const values = rows.flatMap((row) => of(row) ?? []).filter((value) => !Number.isNaN(value))
     return values.length === 0 ? '' : shown(most ? Math.max(...values) : Math.min(...values))
   }
   const columns = [

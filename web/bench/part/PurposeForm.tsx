@@ -1,7 +1,7 @@
 import { limitNames } from '@sable/core/figures/figures'
 import { seenParts } from '@sable/core/physics/finish/surfaceFigures'
 import { type LimitName, noPurpose, type Purpose, purposeSchema } from '@sable/core/physics/strength/purpose'
-import { loadKinds } from '@sable/core/physics/strength/strengthFigures'
+import { loadKinds } from '@sable/core/physics/strength/sectionLoads'
 import { inWords } from '@sable/core/units/format'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'

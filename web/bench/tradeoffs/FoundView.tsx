@@ -1,7 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { FoundVariant, Search } from '@sable/contract/search'
 import type { Shelf } from '@sable/contract/shelf'
-import { figuresOf } from '@sable/core/search/figures'
+import { figuresOf, withAll } from '@sable/core/search/figures'
 import type { Dimension } from '@sable/core/search/space'
 import { useCallback, useMemo, useState } from 'react'
 import { useBench } from '../../desk/bench'
@@ -100,7 +100,7 @@ function useMarks({ candidates, purpose }: LineupContent): readonly Mark[] {
     () =>
       candidates.flatMap(({ id, name }) => {
         const prediction = forecasts[id]?.prediction
-        return prediction ? [{ name, figures: figuresOf(prediction, purpose) }] : []
+        return prediction ? [{ name, figures: withAll(figuresOf(prediction, purpose)) }] : []
       }),
     [candidates, purpose, forecasts],
   )

@@ -1,12 +1,15 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { constantOf, medians, moved, withValue } from './constants/constants'
+import { statedLoad } from './figures/table/stated'
 import type { PolygonKernel } from './geometry/polygon'
 import type { Mesh } from './mesh/mesh'
 import { asModelled } from './mesh/place'
 import { dullsAt, glossAt } from './physics/finish/gloss'
 import { stringFigures } from './physics/finish/strings'
 import { flowModel } from './physics/melt/flowLimit'
+import { noPurpose } from './physics/strength/purpose'
+import type { LoadKind } from './physics/strength/sectionLoads'
 import { type Prediction, predict } from './pipeline/predict'
 import { StageCache } from './pipeline/stageCache'
 import type { SettingValues } from './profile/settings'
@@ -14,7 +17,7 @@ import type { Setup } from './setup/resolve'
 import { starterMaterials, starterPrinters } from './shelf/starter'
 import { testKernel } from './testing/kernel'
 import { settingsOf, setupOf } from './testing/setups'
-import { blockMesh, joined, partOf, moved as shifted } from './testing/solids'
+import { blockMesh, joined, partOf, moved as shifted, turnedAbout } from './testing/solids'
 
 /**
  * What practitioners report when they turn a lever, as ranges. All values are common practice, with no source; the ids are those
@@ -200,6 +203,53 @@ describe('directions that always hold', () => {
         expect(glossAt(share(60 - 10 * more), medians.finish)).toBeGreaterThanOrEqual(glossAt(share(60), medians.finish))
       }),
       { numRuns: 300, seed: 7 },
+    )
+  })
+})
+
+describe('strength', () => {
+  const setups = [setupOf('dory'), setupOf('lugger'), setupOf('cutter')]
+  const side = fc.double({ min: 5, max: 24, noNaN: true })
+  const blocks = fc.record({
+    setup: fc.constantFrom(...setups),
+    size: fc.tuple(fc.double({ min: 12, max: 60, noNaN: true }), side, side),
+    degrees: fc.double({ min: -80, max: 80, noNaN: true }),
+    values: fc.record({
+      wallCount: fc.integer({ min: 1, max: 5 }),
+      infillDensity: fc.constantFrom(5, 10, 15, 25, 40, 100),
+      infillPattern: fc.constantFrom('gyroid' as const, 'cubic' as const, 'triangles' as const),
+      topLayers: fc.integer({ min: 1, max: 6 }),
+    }),
+  })
+  let made = 0
+  const weakest = (setup: Setup, mesh: Mesh, values: SettingValues, kind: LoadKind): number => {
+    const p = predict(partOf(`strong ${made++}`, mesh), asModelled, setup, values, { kernel })
+    return statedLoad(p, { ...noPurpose, load: { ...noPurpose.load, kind } }).loadN
+  }
+
+  it('of 60 random blocks on three printers is the same however they are turned about the upright axis, within 5 %', () => {
+    fc.assert(
+      fc.property(
+        blocks,
+        fc.constantFrom('bend' as const, 'pull' as const, 'threePoint' as const),
+        ({ setup, size, degrees, values }, kind) => {
+          const mesh = blockMesh(...size)
+          const straight = weakest(setup, mesh, values, kind)
+          expect(Math.abs(weakest(setup, turnedAbout(mesh, degrees), values, kind) / straight - 1)).toBeLessThan(0.05)
+        },
+      ),
+      { numRuns: 60, seed: 11 },
+    )
+  })
+
+  it('of 60 random blocks does not fall by a wall more, nor by more than a twentieth where the wall took the place of skin (CP-K1)', () => {
+    fc.assert(
+      fc.property(blocks, fc.constantFrom('bend' as const, 'pull' as const, 'crush' as const), ({ setup, size, values }, kind) => {
+        const mesh = blockMesh(...size)
+        const more = { ...values, wallCount: values.wallCount + 1 }
+        expect(weakest(setup, mesh, more, kind) / weakest(setup, mesh, values, kind)).toBeGreaterThan(0.95)
+      }),
+      { numRuns: 60, seed: 12 },
     )
   })
 })

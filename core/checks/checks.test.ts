@@ -14,6 +14,7 @@ import { type Evidence, fixWords, severities } from './check'
 import { allRules, runChecks } from './runChecks'
 import { purposeChecks } from './safetyChecks'
 
+const calmSway: Evidence['sway'] = { mostMm: 0.001, atZMm: 10, worst: { speedMmS: 50, timeS: 10, forceN: 0.5 } }
 const calm = { speedMmS: 40, limiter: 'asked' } as const
 const time: Evidence['time'] = {
   timeS: 1800,
@@ -60,7 +61,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     bond: { mean: 0.6, worst: 0.5, worstAtZMm: 3 },
     gloss: { mean: 0.6, spread: 0.1, bandAtZMm: 12, band: 0.05 },
     ringing: { amplitudeMm: 0.01, wavelengthMm: 1, measured: false },
-    sway: { topMm: 0.001 },
+    sway: calmSway,
     supportSway: { mostMm: 0, atZMm: 0 },
     topClosure: { gapMm: 5, thicknessMm: 0.8, closure: 1.1 },
     strings: { openM: 0, pulledM: 0.4, expected: 2 },
@@ -237,7 +238,13 @@ const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: 
   ['layers-soft', { cooling: { ...cooling, layersWarm: 12, takesS: 3 } }, /12 of 250 layers.*3\.0 s of the 5\.0 s/],
   ['overhang-droops', { cooling: { ...cooling, droopMm: 80 } }, /80 mm of line/],
   ['gloss-band', { gloss: { mean: 0.6, spread: 0.1, bandAtZMm: 12, band: 0.5 } }, /z 12\.0 mm/],
-  ['part-sways', { sway: { topMm: 0.4, slowAboveZMm: 60 } }, /From z 60 mm.*0\.40 mm/],
+  ['part-sways', { sway: { ...calmSway, mostMm: 0.2, slowAboveZMm: 60 } }, /From z 60 mm.*0\.20 mm/],
+  [
+    'part-sways',
+    { sway: { ...calmSway, mostMm: 25, slowAboveZMm: 60, falls: { aboveZMm: 80, by: 'sway' } } },
+    /From z 80 mm.*will not stand.*No speed settles/,
+  ],
+  ['part-comes-loose', { sway: { ...calmSway, falls: { aboveZMm: 80, by: 'foot' } } }, /From z 80 mm.*comes off the bed/],
   ['support-sways', { supportSway: { mostMm: 2.4, atZMm: 90 } }, /2\.4 mm at z 90 mm.*15 to 35 mm/],
   ['top-stays-open', { topClosure: { gapMm: 9, thicknessMm: 0.4, closure: 0.4 } }, /0\.40 mm thick.*9\.0 mm/],
   ['strings', { strings: { openM: 2, pulledM: 1, expected: 80 } }, /2\.0 m over open air/],

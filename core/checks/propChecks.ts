@@ -12,8 +12,6 @@ const FAR_TOO_FAST = 150
 /** What joins the rest after so little is spoiled there but does not come loose, mm; semi-empirical. */
 const SOON_JOINED = 1
 
-const wider = (trunk: number): number => (trunk < 15 ? 15 : Math.max(trunk, Math.min(35, trunk + 10)))
-
 /** What holds overhangs up. */
 export const propChecks: readonly Rule[] = [
   {
@@ -155,29 +153,5 @@ export const propChecks: readonly Rule[] = [
             todo: '',
             fix: { values: { supportPattern: 'grid' } },
           },
-  },
-  {
-    id: 'support-sways',
-    severity: 'caution',
-    find: ({ supportSway, resolved: { settings } }) => {
-      if (supportSway.mostMm <= settings.lineWidth) return
-      const branching = settings.supports === 'branching'
-      return {
-        setting: branching ? 'trunkDiameter' : 'supportDensity',
-        atZMm: supportSway.atZMm,
-        evidence: `A lone support gives way under the nozzle by ${supportSway.mostMm.toFixed(1)} mm at z ${supportSway.atZMm.toFixed(0)} mm.`,
-        means: 'It may break, and the part with it: more plastic in a support is cheaper than a failed print.',
-        todo: 'Widen the trunk (15 to 35 mm at its base), slow supports to about 25 mm/s, lift on travel, and give it an inner and an outer brim.',
-        fix: {
-          values: {
-            // From 15 to 35 mm at the base (CP-P1, common practice), a step at a time.
-            ...(branching ? { trunkDiameter: wider(settings.trunkDiameter) } : { supportDensity: Math.max(10, settings.supportDensity) }),
-            supportSpeed: Math.min(25, settings.supportSpeed),
-            lift: settings.lift === 'never' ? 'overPrinted' : settings.lift,
-            supportBrim: 'both',
-          },
-        },
-      }
-    },
   },
 ]

@@ -9,6 +9,7 @@ import { pullChecks } from './pullChecks'
 import { safetyChecks } from './safetyChecks'
 import { spoolChecks } from './spoolChecks'
 import { strengthChecks } from './strengthChecks'
+import { swayChecks } from './swayChecks'
 
 export const allRules: readonly Rule[] = [
   ...fitChecks,
@@ -19,6 +20,7 @@ export const allRules: readonly Rule[] = [
   ...pullChecks,
   ...propChecks,
   ...strengthChecks,
+  ...swayChecks,
   ...spoolChecks,
   ...safetyChecks,
 ]

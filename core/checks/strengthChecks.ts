@@ -82,21 +82,6 @@ export const strengthChecks: readonly Rule[] = [
           },
   },
   {
-    id: 'part-sways',
-    severity: 'caution',
-    setting: 'outerWallSpeed',
-    find: ({ sway, resolved: { settings } }) =>
-      sway.slowAboveZMm === undefined
-        ? undefined
-        : {
-            atZMm: sway.slowAboveZMm,
-            evidence: `From z ${sway.slowAboveZMm.toFixed(0)} mm on the part gives way under the nozzle by more than a quarter of a line, ${sway.topMm.toFixed(2)} mm at its top.`,
-            means: 'Its edge feathers there.',
-            todo: 'Slow it there by an override, lift on travel, or lay it down.',
-            fix: settings.lift === 'never' ? { values: { lift: 'overPrinted' } } : undefined,
-          },
-  },
-  {
     id: 'infill-thicker-than-bore',
     severity: 'note',
     setting: 'infillEvery',

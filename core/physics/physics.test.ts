@@ -129,7 +129,7 @@ describe('cooling and bonding', () => {
 
 describe('sway', () => {
   it('of a rod grows with the cube of its height, and stops at a wider one', () => {
-    const top = (height: number) => of(rod(height), { infillDensity: 100 }).sway.topMm
+    const top = (height: number) => of(rod(height), { infillDensity: 100 }).sway.mostMm
     expect(top(80) / top(40)).toBeCloseTo(8, 0)
     expect(of(partOf('wide', blockMesh(20, 20, 80)), { infillDensity: 100 }).sway.slowAboveZMm).toBeUndefined()
   })

@@ -65,7 +65,7 @@ describe('the chain of stages', () => {
     const told: SettingValues = name === 'nozzleTemperature' ? { flowLimit: 9 } : {}
     computedStages(told, cache)
     const figures = ['physics']
-    const motion = ['motion', 'time', ...figures]
+    const motion = ['motion', 'time', 'supportSway', ...figures]
     const toolpath = [
       'toolpath',
       'copies',
@@ -78,7 +78,6 @@ describe('the chain of stages', () => {
       'upright',
       'openTravel',
       'longestBridge',
-      'supportSway',
       ...motion,
     ]
     const treats = ['ironing', 'supports', 'lineWidth'].includes(name) ? ['surface'] : []
@@ -104,7 +103,7 @@ describe('the chain of stages', () => {
     if (stage > stages.indexOf('layers')) expect(after.layerCount).toBe(before.layerCount)
     // Ironing and supports treat surfaces that layers have made.
     if (stage > stages.indexOf('regions')) expect(after.surface).toEqual(before.surface)
-    if (stage > stages.indexOf('toolpath')) expect([after.filament.volumeMm3, after.sway]).toEqual([before.filament.volumeMm3, before.sway])
+    if (stage > stages.indexOf('toolpath')) expect([after.travel, after.seamMm]).toEqual([before.travel, before.seamMm])
   })
 
   it('gives the same figures from the cache as without one', () => {

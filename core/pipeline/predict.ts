@@ -15,8 +15,17 @@ import type { UnproppedTop } from '../physics/finish/unproppedTops'
 import type { LayerTracks, PhysicsFigures } from '../physics/physicsFigures'
 import { usualGrip } from '../physics/strength/grip'
 import { sectionReads } from '../physics/strength/sectionReads'
-import { type SupportSwayFigures, supportSway } from '../physics/sway/supportSway'
-import { type SwayFigures, swayByLayer, swayFigures } from '../physics/sway/sway'
+import { type SupportPush, type SupportSwayFigures, supportSway } from '../physics/sway/supportSway'
+import {
+  type Drawn,
+  type LayerSection,
+  type Standing,
+  type SwayFigures,
+  sideForce,
+  swayByLayer,
+  swayFigures,
+  swayOf,
+} from '../physics/sway/sway'
 import { heatOn } from '../profile/heatOn'
 import { type Override, Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
@@ -163,15 +172,22 @@ export function* predictWork(
       : nothing(),
   )
   const { missing } = physics.figures.melt
-  const { sideForce } = constants.sway
   const { modulus } = material.strength
-  const sway = swayFigures(upright, modulus, sideForce, settings.lineWidth)
-  const supports = cache.get('supportSway', stageKey('supportSway', pathKey, [modulus, sideForce]), () =>
-    supportSway(regions.support.body, layers, (radius) => supportStiffness(settings, radius), modulus, sideForce),
-  )
   const closure = topClosure(settings, finish, tops?.cavityMm)
   const strings = stringFigures(travels, settingsOf, setup, constants.strings)
   const time = atPace(planned, constants.print.pace)
+  const standing = standingOf(settings, setup)
+  const drawn = drawnLayers(upright, physics.tracks)
+  const sway = swayFigures(upright, drawn, standing, constants.sway)
+  const push: SupportPush = {
+    modulus,
+    force: sideForce(Math.min(time.realSpeeds.support.speedMmS || Infinity, settings.supportSpeed), standing, constants.sway),
+    brim: settings.supportBrim === 'none' ? 0 : settings.brimWidth,
+    adhesion: constants.sway.adhesion,
+  }
+  const supports = cache.get('supportSway', stageKey('supportSway', motionKey, push), () =>
+    supportSway(regions.support.body, layers, (radius) => supportStiffness(settings, radius), push),
+  )
   const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
   const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow * (1 - missing))
   // Without any infill there is none that could pass a top by.
@@ -187,7 +203,7 @@ export function* predictWork(
     filament,
     ...physics.figures,
     ringing,
-    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, modulus, sideForce) },
+    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, swayOf(upright, drawn, standing, constants.sway)) },
     travel,
     surface: starved(surface, missing, finish),
     sway,
@@ -245,6 +261,26 @@ const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['materia
 /** How stiff a support so wide is against a full round one: a branch has a rim, whose second moment over that is 4·w/r; inside and elsewhere they are as stiff as they are dense. */
 const supportStiffness = ({ supports, lineWidth, supportDensity }: Settings, radius: number): number =>
   Math.min(1, (supports === 'branching' ? (4 * lineWidth) / radius : 0) + supportDensity / 100)
+
+const standingOf = (settings: Settings, { material, printer }: Pick<Setup, 'material' | 'printer'>): Standing => ({
+  modulus: material.strength.modulus,
+  density: material.density,
+  lineWidth: settings.lineWidth,
+  lift: settings.lift,
+  together: settings.copyOrder === 'together' ? settings.copies : 1,
+  brim: settings.brim === 'outer' || settings.brim === 'both' ? settings.brimWidth : 0,
+  printer,
+  acceleration: settings.acceleration,
+})
+
+/** How each layer that stands is drawn: sections leave out layers in which nothing of the part is laid. */
+function drawnLayers(upright: readonly LayerSection[], { z, timeS, cooling }: LayerTracks): (section: number) => Drawn {
+  const layerAt = new Map(Array.from(z, (top, layer) => [top.toFixed(4), layer]))
+  return (section) => {
+    const layer = layerAt.get(upright[section]!.z.toFixed(4))
+    return layer === undefined ? { timeS: 0, margin: Infinity } : { timeS: timeS[layer]!, margin: cooling[layer]! }
+  }
+}
 
 /** Ringing under those of all settings that hold somewhere under which it swings most. @param wallSpeed mm/s */
 const mostRinging = (

@@ -1,42 +1,66 @@
-import { atHeight, type Figure, fixed, inPlain, mm, row } from './figure'
+import type { SwayFigures } from '../../physics/sway/sway'
+import { inWords } from '../../units/format'
+import { asPercent, atHeight, type Figure, fixed, inPlain, mm, row, type Told } from './figure'
 
 const plain = { unit: 'mm', per: 1, digits: 3 }
+
+/** How far, or that it cannot be; less than a micrometre is none, whatever it is compared with. */
+function told({ mostMm, falls, slowAboveZMm }: SwayFigures): Pick<Told, 'value' | 'text' | 'unit' | 'note'> {
+  if (falls)
+    return {
+      value: mostMm,
+      text: falls.by === 'sway' ? 'will not stand' : 'comes loose',
+      unit: '',
+      note: `from ${atHeight(falls.aboveZMm)}`,
+    }
+  if (mostMm < 0.001) return { value: 0, text: 'none', unit: '' }
+  return {
+    value: mostMm,
+    text: fixed(1000 * mostMm, 0),
+    unit: 'µm',
+    ...(slowAboveZMm === undefined ? {} : { note: `slow from ${atHeight(slowAboveZMm)}` }),
+  }
+}
 
 export const sway: Figure = {
   ...row(
     'sway',
     'Sway',
     'mm',
-    'How far the part gives way at its top under the nozzle’s side force of half a newton (assumed), and from which height on that shows.',
+    'How far the part gives way under the nozzle’s side force, where it gives way most, and from which height on that shows. Grows with speed, with knocks where the nozzle does not lift, on a table that shakes, and in layers that are still soft; the force is assumed.',
     'less',
-    ({ sway }) => ({
-      // Less than a micrometre is none, whatever it is compared with.
-      value: sway.topMm < 0.001 ? 0 : sway.topMm,
-      text: sway.topMm < 0.001 ? 'none' : fixed(1000 * sway.topMm, 0),
-      unit: sway.topMm < 0.001 ? '' : 'µm',
-      ...(sway.slowAboveZMm === undefined ? {} : { note: `slow from ${atHeight(sway.slowAboveZMm)}` }),
-    }),
+    ({ sway }) => told(sway),
   ),
   id: 'sway',
   noun: 'sway',
   plain,
-  value: (p) => p.sway.topMm,
+  value: (p) => p.sway.mostMm,
   // Less than a micrometre is none.
   shown: (mm) => (mm < 0.001 ? 'none' : inPlain(plain)(mm)),
-  explain: (p, { material, constants }) => ({
-    equation: 'δ = ∫ F·(z − s)² / (E·I(s)) ds',
+  explain: (p, { material, printer, constants }) => ({
+    equation: 'δ = (F + m·a) · rocking · soft · ∫ (z − s)² / (E·I(s)) ds',
     terms: [
-      { label: 'side force F', value: `${constants.sway.sideForce} N, assumed` },
+      { label: 'drawn there at', value: `${Math.round(p.sway.worst.speedMmS)} mm/s, ${p.sway.worst.timeS.toFixed(1)} s a layer` },
+      { label: `side force at ${constants.sway.sideForce} N for 50 mm/s`, value: `${p.sway.worst.forceN.toFixed(2)} N, assumed` },
+      {
+        label: 'lift on travel',
+        value: p.settings.lift === 'never' ? `never: knocks add ${asPercent(constants.sway.knock)}` : inWords(p.settings.lift),
+      },
+      { label: 'table', value: printer.table ?? 'not known, taken for ordinary' },
       { label: `stiffness of ${material.name}`, value: `${material.strength.modulus} MPa` },
       { label: 'height', value: mm(p.mesh.sizeMm[2]) },
       { label: 'a quarter of a line', value: mm(p.settings.lineWidth / 4, 2) },
     ],
-    place:
-      p.sway.slowAboveZMm === undefined
-        ? 'It never gives way by a quarter of a line.'
+    place: p.sway.falls
+      ? p.sway.falls.by === 'sway'
+        ? `From z ${mm(p.sway.falls.aboveZMm)} on it gives way by more than a line’s width: it will not stand.`
+        : `From z ${mm(p.sway.falls.aboveZMm)} on its foot comes off the bed.`
+      : p.sway.slowAboveZMm === undefined
+        ? `It never gives way by a quarter of a line; most at z ${mm(p.sway.atZMm)}.`
         : `It gives way by more than a quarter of a line from z ${mm(p.sway.slowAboveZMm)} on.`,
     basis: 'assumed',
-    source: 'Euler–Bernoulli by unit load, with the smaller principal moment of every layer.',
+    source:
+      'Euler–Bernoulli by unit load, with the smaller principal moment of every layer; one swinging mass with damping for its own frequency (any handbook). Force, knocks and the bed’s hold are assumed.',
   }),
   parts: [
     row(
@@ -49,7 +73,11 @@ export const sway: Figure = {
         value: supportSway.mostMm < 0.001 ? 0 : supportSway.mostMm,
         text: supportSway.mostMm < 0.001 ? 'none' : fixed(supportSway.mostMm, 2),
         unit: supportSway.mostMm < 0.001 ? '' : 'mm',
-        ...(supportSway.mostMm < 0.001 ? {} : { note: atHeight(supportSway.atZMm) }),
+        ...(supportSway.looseAboveZMm !== undefined
+          ? { note: `foot loose from ${atHeight(supportSway.looseAboveZMm)}` }
+          : supportSway.mostMm < 0.001
+            ? {}
+            : { note: atHeight(supportSway.atZMm) }),
       }),
     ),
   ],

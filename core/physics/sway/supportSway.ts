@@ -1,10 +1,21 @@
 import { type Contours, polygonArea } from '../../geometry/contours'
 import type { Layers } from '../../slicing/layers'
+import { footMoment } from './sway'
 
 export interface SupportSwayFigures {
   /** How far the unsteadiest support gives way under the nozzle, mm, and where. */
   readonly mostMm: number
   readonly atZMm: number
+  /** From this height on the foot of one comes off the bed under the nozzle, mm. */
+  readonly looseAboveZMm?: number
+}
+
+/** What pushes supports: MPa, N of the nozzle's side force, mm by which a brim widens their feet, MPa that the bed holds. */
+export interface SupportPush {
+  readonly modulus: number
+  readonly force: number
+  readonly brim: number
+  readonly adhesion: number
 }
 
 /** A support that stands from the bed or the part up to some layer, as running sums of ∫ s^k/I ds. */
@@ -15,6 +26,8 @@ interface Trunk {
   a0: number
   a1: number
   a2: number
+  /** Moment that its foot bears on the bed, N·mm; endless on the part. */
+  holds: number
 }
 
 /**
@@ -22,18 +35,16 @@ interface Trunk {
  * own reach, or begins there.
  *
  * @param share of a body's solid second moment that its pattern has: density, or what a single rim keeps
- * @param modulus MPa
- * @param force of the nozzle, N
  */
 export function supportSway(
   body: Contours,
   { top, height }: Layers,
   share: (radius: number) => number,
-  modulus: number,
-  force: number,
+  { modulus, force, brim, adhesion }: SupportPush,
 ): SupportSwayFigures {
   let below: Trunk[] = []
   let most = { mostMm: 0, atZMm: 0 }
+  let looseAboveZMm: number | undefined
   for (let layer = 0; layer < top.length; layer++) {
     const here: Trunk[] = []
     const [low, high] = [top[layer]! - height[layer]!, top[layer]!]
@@ -42,7 +53,8 @@ export function supportSway(
       if (area <= 0) continue
       const { x, y, least, reach } = solidOf(body, p, area)
       const foot = nearest(below, x, y, reach)
-      const per = least > 0 ? 1 / (least * share(Math.sqrt(area / Math.PI))) : 0
+      const filled = share(Math.sqrt(area / Math.PI))
+      const per = least > 0 ? 1 / (least * filled) : 0
       const trunk: Trunk = {
         x,
         y,
@@ -50,14 +62,16 @@ export function supportSway(
         a0: (foot?.a0 ?? 0) + per * (high - low),
         a1: (foot?.a1 ?? 0) + (per * (high * high - low * low)) / 2,
         a2: (foot?.a2 ?? 0) + (per * (high ** 3 - low ** 3)) / 3,
+        holds: foot?.holds ?? (layer === 0 ? footMoment({ area: area * filled, least: least * filled }, brim, adhesion) : Infinity),
       }
+      if (force * high > trunk.holds) looseAboveZMm = Math.min(looseAboveZMm ?? Infinity, high)
       here.push(trunk)
       const given = (force / modulus) * Math.max(0, high * high * trunk.a0 - 2 * high * trunk.a1 + trunk.a2)
       if (given > most.mostMm) most = { mostMm: given, atZMm: high }
     }
     below = here
   }
-  return most
+  return looseAboveZMm === undefined ? most : { ...most, looseAboveZMm }
 }
 
 function nearest(trunks: readonly Trunk[], x: number, y: number, reach: number): Trunk | undefined {

@@ -35,8 +35,9 @@ export interface Check {
   readonly means: string
   readonly todo: string
   readonly fix?: Fix
-  /** Where practitioners disagree: what the others say. */
+  /** Where practitioners disagree: what they say, and what the other side would do. */
   readonly school?: string
+  readonly otherFix?: Fix
   /** Height at which it is worst, mm above the bed; absent where it concerns the whole. */
   readonly atZMm?: number
   /** All of it in sentences. */
@@ -49,6 +50,8 @@ export interface Evidence {
   readonly resolved: ResolvedSettings
   /** Nozzle temperatures that are asked for anywhere, °C: by the profile, for the first layer, by overrides. */
   readonly heats: readonly AskedHeat[]
+  /** Settings that an override changes somewhere. */
+  readonly overridden: ReadonlySet<SettingName>
   readonly sizeMm: readonly [number, number, number]
   /** Only on a tilted belt. */
   readonly belt?: BeltLine | undefined
@@ -88,6 +91,8 @@ export interface Finding {
   readonly means: string
   readonly todo: string
   readonly fix?: Fix | undefined
+  /** What the other school would do; a rule of schools offers both or none. */
+  readonly otherFix?: Fix | undefined
   readonly atZMm?: number
   /** Where a rule speaks of several settings: which, and what tells its findings apart. */
   readonly setting?: SettingName
@@ -115,16 +120,23 @@ export function applyRules(rules: readonly Rule[], evidence: Evidence): Check[] 
     .sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity))
 }
 
+const withoutIdleFix = (finding: Finding, settings: Settings): Finding => ({
+  ...finding,
+  fix: changing(finding.fix, settings),
+  otherFix: changing(finding.otherFix, settings),
+})
+
 /** A fix that changes nothing is none: the check then says what settings cannot settle. */
-function withoutIdleFix(finding: Finding, settings: Settings): Finding {
-  const { fix } = finding
-  if (!fix?.values || fix.spool) return finding
+function changing(fix: Fix | undefined, settings: Settings): Fix | undefined {
+  if (!fix?.values || fix.spool) return fix
   const changes = Object.entries(fix.values).filter(([name, value]) => settings[name as SettingName] !== value)
-  return changes.length > 0 ? { ...finding, fix: { values: Object.fromEntries(changes) } } : { ...finding, fix: undefined }
+  return changes.length > 0 ? { values: Object.fromEntries(changes) } : undefined
 }
 
 export function asCheck(rule: Omit<Rule, 'find'>, finding: Finding): Check {
-  const { evidence, means, todo, fix, atZMm } = finding
+  const { evidence, means, todo, atZMm } = finding
+  // Where one side has nothing left to change, the other stands by itself.
+  const [fix, otherFix] = finding.fix ? [finding.fix, finding.otherFix] : [finding.otherFix, undefined]
   const setting = finding.setting ?? rule.setting
   return {
     id: finding.of === undefined ? rule.id : `${rule.id}-${finding.of}`,
@@ -134,6 +146,7 @@ export function asCheck(rule: Omit<Rule, 'find'>, finding: Finding): Check {
     means,
     todo,
     ...(fix ? { fix } : {}),
+    ...(otherFix ? { otherFix } : {}),
     ...(rule.school === undefined ? {} : { school: rule.school }),
     ...(atZMm === undefined ? {} : { atZMm }),
     message: [evidence, means, todo].filter((sentence) => sentence !== '').join(' '),

@@ -43,6 +43,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     setup,
     resolved: resolveSettings(setup, values),
     heats: askedHeats(resolveSettings(setup, values).settings, []),
+    overridden: new Set(),
     sizeMm: [50, 50, 50],
     mesh: { watertight: true },
     time,
@@ -72,6 +73,10 @@ const seeing = (change: Partial<Evidence>, values: SettingValues = {}, setup = s
 const on = (printer: Partial<Printer>, setup = setupOf()): Setup => ({ ...setup, printer: { ...setup.printer, ...printer } })
 const through = (nozzle: Partial<Nozzle>, setup = setupOf()): Setup => ({ ...setup, nozzle: { ...setup.nozzle, ...nozzle } })
 const weighed = (grams: number): Remaining => ({ grams, doubtG: 3, metres: grams / 3, from: 'weighed' })
+const foundWith = (nozzle: string): Setup => {
+  const setup = spooled({})
+  return { ...setup, spool: { ...setup.spool!, foundWith: nozzle, defaults: { nozzleTemperature: 207 } } }
+}
 const spooled = (stock: Partial<SpoolStock>): Setup => ({
   ...setupOf(),
   spool: { key: 'a', name: 'Reel A', material: 'pla', netG: 1000, weighings: [], dried: [], defaults: {} },
@@ -227,8 +232,17 @@ const ofFigures: readonly Row[] = [
     seeing({ massG: 30 }, {}, spooled({ others: [{ key: 'b', name: 'Reel B', material: 'pla', remaining: weighed(50) }] })),
     seeing({ massG: 60 }, {}, spooled({ others: [{ key: 'b', name: 'Reel B', material: 'pla', remaining: weighed(50) }] })),
   ],
+  [
+    'nozzle-length',
+    evidence({}, through({ threadLength: 14 }, on({ hotEnd: { ...setupOf().printer.hotEnd, threadLength: 5.5 } }))),
+    evidence({}, through({ threadLength: 6 }, on({ hotEnd: { ...setupOf().printer.hotEnd, threadLength: 5.5 } }))),
+  ],
+  ['tip-brittle', evidence({}, through({ body: 'diamondTip' })), evidence({}, through({ body: 'tungstenCarbide' }))],
+  ['found-with-another-nozzle', seeing({}, {}, foundWith('bore-0.6')), seeing({}, {}, foundWith('bore-0.4'))],
   ['long-print', seeing({ time: { ...time, timeS: 12 * 3600 } }), evidence()],
 ]
+
+const banded = { gloss: { mean: 0.6, spread: 0.1, bandAtZMm: 12, band: 0.5 } }
 
 /** Rules whose numbers and advice are read word by word below. */
 const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: RegExp])[] = [
@@ -237,7 +251,8 @@ const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: 
   ['tips-soft', { cooling: { ...cooling, tipsWarm: 1, takesS: 2 } }, /takes 2\.0 s and needs 5\.0 s/],
   ['layers-soft', { cooling: { ...cooling, layersWarm: 12, takesS: 3 } }, /12 of 250 layers.*3\.0 s of the 5\.0 s/],
   ['overhang-droops', { cooling: { ...cooling, droopMm: 80 } }, /80 mm of line/],
-  ['gloss-band', { gloss: { mean: 0.6, spread: 0.1, bandAtZMm: 12, band: 0.5 } }, /z 12\.0 mm/],
+  ['gloss-band', { ...banded, time: { ...time, layersSlowed: 9 } }, /z 12\.0 mm.*Slow the outer wall last/],
+  ['gloss-band', { ...banded, overridden: new Set(['outerWallSpeed'] as const) }, /An override changes its outer wall speed/],
   ['part-sways', { sway: { ...calmSway, mostMm: 0.2, slowAboveZMm: 60 } }, /From z 60 mm.*0\.20 mm/],
   [
     'part-sways',
@@ -254,6 +269,35 @@ const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: 
     /asked 80, gets 50 mm\/s\. The flow limit/,
   ],
 ]
+
+describe('advice', () => {
+  it('of a rule where practitioners disagree offers both sides, or says nothing for either', () => {
+    const seen = [...ofSettings, ...ofFigures].map(([id, speaks]) => [id, speaks] as const)
+    const told = inWords.map(([id, change]) => [id, seeing(change)] as const)
+    const sided = [...seen, ...told].flatMap(([id, speaks]) => {
+      const rule = allRules.find((rule) => rule.id === id)
+      const found = rule?.school === undefined ? undefined : [rule.find(speaks) ?? []].flat()
+      return (found ?? []).map(({ fix, otherFix }) => [id, fix !== undefined, otherFix !== undefined] as const)
+    })
+    expect(sided.length).toBeGreaterThan(5)
+    for (const [id, one, other] of sided) expect([id, other]).toEqual([id, one])
+  })
+
+  it('never asks for a higher and a lower floor speed at once: what clogs when it is slow keeps its floor (CP-M5, S2)', () => {
+    const wood = setupOf('lugger', 'bore-0.6', 'wood-pla')
+    const asked = (values: SettingValues) => runChecks(evidence(values, wood, { time: { ...time, layersSlowed: 9, layersTooFast: 4 } }))
+    const message = (id: string, values: SettingValues = {}) => asked(values).find((check) => check.id === id)?.message
+    expect(message('filled-filament-slowed', { floorSpeed: 10 })).toMatch(/Raise the floor speed/)
+    expect(message('layer-time-short', { floorSpeed: 10 })).not.toMatch(/lower the floor/)
+    expect(message('layer-time-short', { floorSpeed: 10 })).toMatch(/stays/)
+  })
+
+  it('is content with a first layer at half of the general speed, whichever feature is the fastest (CP-T1)', () => {
+    const half = { firstLayerSpeed: 40, outerWallSpeed: 40, innerWallSpeed: 60, skinSpeed: 50, infillSpeed: 80 }
+    expect(ids(evidence(half))).not.toContain('first-layer-fast')
+    expect(ids(evidence({ ...half, firstLayerSpeed: 70 }))).toContain('first-layer-fast')
+  })
+})
 
 describe('checks', () => {
   it('are silent about an ordinary print', () => expect(ids(evidence())).toEqual([]))

@@ -112,15 +112,16 @@ export const fitChecks: readonly Rule[] = [
     id: 'small-foot',
     severity: 'note',
     setting: 'brim',
-    school: 'Some always lay a brim, some only inside holes, some never: it costs a minute and a knife.',
+    school: 'Some always lay a brim, some only inside holes, some never, and lay the first layer slowly instead.',
     find: ({ footMm2, sizeMm, resolved: { settings }, belt }) => {
       const across = Math.sqrt(footMm2)
       if (belt || footMm2 <= 0 || settings.brim !== 'none' || sizeMm[2] < TALL_FOR_FOOT * across) return
       return {
         evidence: `It stands ${sizeMm[2].toFixed(0)} mm high on ${footMm2.toFixed(0)} mm².`,
         means: 'So small a foot comes loose easily.',
-        todo: 'Give it an outer brim.',
+        todo: 'Give it an outer brim, or a slow first layer.',
         fix: { values: { brim: 'outer' } },
+        otherFix: { values: { firstLayerSpeed: Math.min(15, settings.firstLayerSpeed) } },
       }
     },
   },

@@ -48,10 +48,13 @@ describe('the fix of a check', () => {
     fc.assert(
       fc.property(candidate, ({ values: asked, ...on }) => {
         const values = Object.fromEntries(Object.entries(asked).filter(([, value]) => value !== undefined)) as SettingValues
-        for (const { id, fix } of pressed(values, on)) {
-          const after = { ...values, ...fix!.values }
-          const again = pressed(after, on).find((check) => check.id === id)
-          if (again) expect(again.fix, id).not.toEqual(fix)
+        for (const { id, fix, otherFix } of pressed(values, on)) {
+          for (const taken of [fix, otherFix]) {
+            if (!taken) continue
+            const after = { ...values, ...taken.values }
+            const again = pressed(after, on).find((check) => check.id === id)
+            if (again) expect([again.fix, again.otherFix], id).not.toContainEqual(taken)
+          }
         }
       }),
       { numRuns: 60, seed: 3 },

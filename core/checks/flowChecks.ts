@@ -1,6 +1,7 @@
 import { limiterReasons } from '../motion/limiters'
 import type { TimeFigures } from '../motion/timeFigures'
 import { settings as definitions } from '../profile/settings'
+import { isFilled } from '../shelf/material'
 import { filamentArea } from '../units/flow'
 import { count, type Finding, type Rule, round } from './check'
 
@@ -123,8 +124,9 @@ export const flowChecks: readonly Rule[] = [
       return {
         evidence: `${Math.round(100 * melt.load95)} % of what the hot end melts is asked at ${settings.nozzleTemperature} °C, in the lower half of the label.`,
         means: 'Layers bond less and walls turn matte.',
-        todo: `Go to ${middle} °C or slower.`,
+        todo: `Go to ${middle} °C, or slower at this heat.`,
         fix: { values: { nozzleTemperature: middle } },
+        otherFix: { values: { flowLimit: round(Math.min(settings.flowLimit, HEAVY_LOAD * 0.95 * melt.failsAt), 1) } },
       }
     },
   },
@@ -136,12 +138,13 @@ export const flowChecks: readonly Rule[] = [
       'A least layer time for everything, or none at all for filled filament, which clogs when it is slow: the floor speed wins here.',
     find: ({ time, setup: { material }, resolved: { settings } }) => {
       // CP-M5, common practice: at least 40 mm/s.
-      if (!(material.fibre ?? material.family === 'woodPLA') || time.layersSlowed === 0 || settings.floorSpeed >= 40) return
+      if (!isFilled(material) || time.layersSlowed === 0 || settings.floorSpeed >= 40) return
       return {
         evidence: `${count(time.layersSlowed, 'layer')} of ${material.name} ${time.layersSlowed === 1 ? 'is' : 'are'} slowed for the least layer time, down to ${settings.floorSpeed} mm/s.`,
         means: 'Filled filament clogs when it is laid slowly.',
-        todo: 'Raise the floor speed to 40 mm/s.',
+        todo: 'Raise the floor speed to 40 mm/s, or ask for no least layer time.',
         fix: { values: { floorSpeed: 40 } },
+        otherFix: { values: { minLayerTime: 0 } },
       }
     },
   },

@@ -1,3 +1,4 @@
+import { definitionOf } from '../profile/settings'
 import type { Material } from '../shelf/material'
 import { type AskedHeat, hottestOf } from './askedHeats'
 import { be, count, type Finding, type Rule } from './check'
@@ -6,6 +7,18 @@ import { be, count, type Finding, type Rule } from './check'
 const LEAST_DROOP = 20
 /** A change of gloss of less than this between two layers does not show; semi-empirical. */
 const VISIBLE_BAND = 0.25
+/** What sets the pace or the gloss of the outer wall. */
+const PACED = [
+  'outerWallSpeed',
+  'outerWallAcceleration',
+  'layerHeight',
+  'lineWidth',
+  'nozzleTemperature',
+  'minLayerTime',
+  'flowLimit',
+] as const
+/** A wall as slow as this need not be slowed for most layers, mm/s; common practice (CP-S2: 40 is glossy). */
+const SLOW_WALL = 30
 /** A plastic lining gives off harmful gas when it is hotter than this for long, °C; common practice. */
 const LINING_BEARS = 240
 /** Layers that get less of the time that they need than this, and so many of them, spoil a print; semi-empirical. */
@@ -41,7 +54,6 @@ export const heatChecks: readonly Rule[] = [
   {
     id: 'outside-label',
     severity: 'caution',
-    school: 'Some keep to the middle of the label; some go hotter whenever they go faster.',
     find: ({ setup: { material, spool }, resolved: { settings } }) =>
       (
         [
@@ -111,6 +123,7 @@ export const heatChecks: readonly Rule[] = [
             // How much fan is a matter of schools; time helps in both.
             todo: 'More layer time helps in either school; more fan in one.',
             fix: { values: { minLayerTime: Math.min(600, Math.ceil(cooling.neededS)) } },
+            otherFix: { values: { fanSpeed: 100 } },
           },
   },
   {
@@ -175,15 +188,24 @@ export const heatChecks: readonly Rule[] = [
     severity: 'note',
     setting: 'layerTimeWalls',
     school: 'One constant speed for the outer wall, or whatever the layer time leaves: even gloss against cooling.',
-    find: ({ gloss, resolved: { settings } }) =>
-      gloss.band < VISIBLE_BAND
-        ? undefined
-        : {
-            atZMm: gloss.bandAtZMm,
-            evidence: `Gloss changes by ${Math.round(100 * gloss.band)} % at z ${gloss.bandAtZMm.toFixed(1)} mm, where the outer wall changes its pace.`,
-            means: 'A band will show.',
-            todo: 'Slow the outer wall last for the layer time, or give it a speed that no layer needs to lower.',
-            fix: settings.layerTimeWalls === 'allButOuter' ? undefined : { values: { layerTimeWalls: 'allButOuter' } },
-          },
+    find: ({ gloss, overridden, time, resolved: { settings } }) => {
+      if (gloss.band < VISIBLE_BAND) return
+      const evidence = `Gloss changes by ${Math.round(100 * gloss.band)} % at z ${gloss.bandAtZMm.toFixed(1)} mm, where the outer wall changes its pace.`
+      const found = { atZMm: gloss.bandAtZMm, evidence, means: 'A band will show.' }
+      const by = PACED.find((name) => overridden.has(name))
+      if (by)
+        return {
+          ...found,
+          todo: `An override changes its ${definitionOf(by).label.toLowerCase()} there: change that, or let the band lie where it does not show.`,
+        }
+      // Without a layer that is slowed there is nothing that these would even out.
+      if (time.layersSlowed === 0) return { ...found, todo: 'It follows the height of the layers, which follow the shape.' }
+      return {
+        ...found,
+        todo: 'Slow the outer wall last for the layer time, or give it a speed that no layer needs to lower.',
+        fix: { values: { layerTimeWalls: 'allButOuter' } },
+        otherFix: { values: { outerWallSpeed: Math.max(SLOW_WALL, Math.round(settings.outerWallSpeed / 2)) } },
+      }
+    },
   },
 ]

@@ -1,4 +1,4 @@
-import { isHard, misfit, wearOf } from '../shelf/nozzle'
+import { isHard, misfit, sticksOut, wearOf } from '../shelf/nozzle'
 import { type Rule, round } from './check'
 
 /** A layer higher than this share of the bore hardly presses onto the one below; common practice (CP-N3). */
@@ -14,6 +14,9 @@ const [DUST_BORE, COLD_BORE] = [0.25, 1] as const
 /** PLA from such a bore wants this, °C (CP-N1, common practice). */
 const COLD_BORE_HEAT = 250
 
+/** A thread may be so much longer or shorter than its block, mm; semi-empirical. */
+const LENGTH_PLAY = 1
+
 /** Bore, body and line. */
 export const nozzleChecks: readonly Rule[] = [
   {
@@ -25,6 +28,32 @@ export const nozzleChecks: readonly Rule[] = [
         ? undefined
         : { evidence: `${nozzle.name} does not fit ${printer.name}. ${why}`, means: '', todo: 'Choose another nozzle or printer.' }
     },
+  },
+  {
+    id: 'nozzle-length',
+    severity: 'caution',
+    find: ({ setup: { nozzle, printer } }) => {
+      const out = sticksOut(nozzle, printer)
+      if (out === undefined || Math.abs(out) <= LENGTH_PLAY) return
+      // CP-N11, common practice.
+      return {
+        evidence: `The thread of ${nozzle.name} is ${nozzle.threadLength} mm long; the block of ${printer.name} takes ${printer.hotEnd.threadLength} mm.`,
+        means: out > 0 ? 'What sticks out of the block stays cold.' : 'It leaves a gap in the block, which fills with plastic and leaks.',
+        todo: 'Fit one of the block’s own length. It is changed hot: the right wrench, gloves, power off at the motors.',
+      }
+    },
+  },
+  {
+    id: 'tip-brittle',
+    severity: 'note',
+    find: ({ setup: { nozzle } }) =>
+      nozzle.body !== 'diamondTip'
+        ? undefined
+        : {
+            evidence: `${nozzle.name} has a tip of gem.`,
+            means: 'It wears hardly at all, but it is brittle: a blow, a crash into the bed or a dry wrench chips it.',
+            todo: 'Keep it off the bed when it is levelled, and do not wipe it with steel.',
+          },
   },
   {
     id: 'layer-high-for-bore',

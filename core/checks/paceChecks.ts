@@ -1,4 +1,5 @@
 import { definitionOf, type SettingName } from '../profile/settings'
+import { isFilled } from '../shelf/material'
 import { be, count, type Finding, type Rule } from './check'
 
 /** A wave of more than this behind corners shows, mm; semi-empirical. */
@@ -12,13 +13,16 @@ export const paceChecks: readonly Rule[] = [
     id: 'layer-time-short',
     severity: 'caution',
     setting: 'floorSpeed',
-    find: ({ time }) =>
+    find: ({ time, setup: { material } }) =>
       time.layersTooFast === 0
         ? undefined
         : {
             evidence: `${count(time.layersTooFast, 'layer')} ${be(time.layersTooFast)} done before the least layer time even at the floor speed.`,
             means: 'They are laid on too soon.',
-            todo: 'Print two at once or lower the floor speed.',
+            // Filled filament clogs when it is slow: its floor stays (CP-M5, S2).
+            todo: isFilled(material)
+              ? `Print two at once; the floor speed keeps ${material.name} from clogging and stays.`
+              : 'Print two at once or lower the floor speed.',
           },
   },
   {
@@ -26,7 +30,7 @@ export const paceChecks: readonly Rule[] = [
     severity: 'note',
     setting: 'firstLayerSpeed',
     find: ({ resolved: { settings } }) => {
-      const general = Math.max(settings.outerWallSpeed, settings.innerWallSpeed, settings.skinSpeed)
+      const general = Math.max(settings.outerWallSpeed, settings.innerWallSpeed, settings.skinSpeed, settings.infillSpeed)
       // CP-T1, common practice: at about half the general speed.
       if (settings.firstLayerSpeed <= 0.7 * general || settings.firstLayerSpeed <= 30) return
       const half = Math.max(15, Math.round(general / 2))

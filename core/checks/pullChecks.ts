@@ -1,6 +1,6 @@
 import type { Settings } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
-import { type Fix, type Rule, round } from './check'
+import { type Finding, type Fix, type Rule, round } from './check'
 
 /** Pushing filament forward faster than this makes motors skip, mm/s; common practice (CP-R4). */
 const SAFE_PUSH_BACK = 30
@@ -14,6 +14,12 @@ function stringFix({ retractLength, wipeLength }: Settings, { printer, material 
   const usual = printer.extruder === 'tube' ? 4 : 0.6
   if (material.family !== 'flexible' && retractLength < usual) return { values: { retractLength: usual } }
   return wipeLength < 2 ? { values: { wipeLength: wipeLength < 1 ? 1 : 2 } } : undefined
+}
+
+/** Pulling back and wiping, or the fan that the other school blames. */
+function bothSchools(settings: Settings, setup: Setup): Partial<Pick<Finding, 'fix' | 'otherFix'>> {
+  const fix = stringFix(settings, setup)
+  return setup.material.family === 'PLA' && fix ? { fix, otherFix: { values: { fanSpeed: settings.fanSpeed > 10 ? 10 : 100 } } } : { fix }
 }
 
 /** What filament does on the way. */
@@ -187,7 +193,7 @@ export const pullChecks: readonly Rule[] = [
         evidence: `The nozzle travels ${strings.openM.toFixed(1)} m over open air with filament at its mouth and ${strings.pulledM.toFixed(1)} m with it pulled back.${dry}`,
         means: `About ${round(strings.expected)} strings are to be expected.`,
         todo: 'Dry the filament first; then a cooler nozzle, a longer retraction, a wipe of 1 to 2 mm, one change at a time.',
-        fix: stringFix(settings, setup),
+        ...bothSchools(settings, setup),
       }
     },
   },

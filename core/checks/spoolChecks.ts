@@ -33,6 +33,20 @@ export const spoolChecks: readonly Rule[] = [
     },
   },
   {
+    id: 'found-with-another-nozzle',
+    severity: 'note',
+    find: ({ setup: { spool, nozzle } }) => {
+      if (!spool?.foundWith || spool.foundWith === nozzle.key) return
+      if (Object.keys(spool.defaults).length === 0 && !spool.ladder?.length) return
+      // CP-N10, common practice.
+      return {
+        evidence: `The values of ${spool.name} were found with another nozzle than ${nozzle.name}.`,
+        means: 'They may not hold: another bore, body or length melts and presses differently.',
+        todo: 'Try again, in this order: temperature, flow, retraction, first layer.',
+      }
+    },
+  },
+  {
     id: 'spool-unweighed',
     severity: 'note',
     find: ({ setup: { spool, stock }, massG }) =>

@@ -18,8 +18,9 @@ export const strengthChecks: readonly Rule[] = [
         : {
             evidence: `${settings.infillDensity} % infill.`,
             means: 'More than 30 % seldom pays: walls carry more than infill.',
-            todo: 'Add a wall instead.',
+            todo: 'Add a wall instead, or be content with 30 %.',
             fix: { values: { infillDensity: 25, wallCount: settings.wallCount + 1 } },
+            otherFix: { values: { infillDensity: 30 } },
           },
   },
   {
@@ -33,8 +34,9 @@ export const strengthChecks: readonly Rule[] = [
         : {
             evidence: `${settings.wallCount} walls with ${settings.infillDensity} % infill.`,
             means: 'Three or four walls carry more than dense infill.',
-            todo: '',
+            todo: 'Take a wall more and less infill; the other school goes up to 40 %.',
             fix: { values: { wallCount: settings.wallCount + 1, infillDensity: 15 } },
+            otherFix: { values: { infillDensity: 40 } },
           },
   },
   {

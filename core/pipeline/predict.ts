@@ -217,6 +217,7 @@ export function* predictWork(
     checks: runChecks({
       setup,
       heats: askedHeats(settings, overrides),
+      overridden: new Set(overrides.flatMap(({ values }) => Object.keys(values) as SettingName[])),
       resolved,
       sizeMm,
       belt: layers.belt,

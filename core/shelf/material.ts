@@ -43,3 +43,6 @@ export const materialSchema = z.object({
   defaults: settingValuesSchema,
 })
 export type Material = z.infer<typeof materialSchema>
+
+/** Holds fibres or wood, which lie across small bores and clog when they are laid slowly. */
+export const isFilled = ({ fibre, family }: Pick<Material, 'fibre' | 'family'>): boolean => fibre ?? family === 'woodPLA'

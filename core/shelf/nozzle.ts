@@ -15,6 +15,8 @@ export const nozzleSchema = z.object({
   /** Of the filament that it takes. */
   inlet: z.number().positive().max(4).optional(),
   thread: z.string().max(20).optional(),
+  /** From its shoulder to where the thread ends: about 5.5, 14 or 50 mm. */
+  threadLength: z.number().positive().max(100).optional(),
   /** A long one has a longer melt zone. */
   length: z.enum(['standard', 'long']).optional(),
   /** What the filament runs through inside: one channel, or one that is split and joined to heat faster. */
@@ -49,3 +51,7 @@ export function misfit({ inlet, thread }: Nozzle, { filamentDiameter, hotEnd }: 
     return `Its thread is ${thread}; the hot end takes ${hotEnd.thread}.`
   return undefined
 }
+
+/** By how much a nozzle is longer than the block takes, mm; less than nothing where it is too short, nothing where it is not known. */
+export const sticksOut = ({ threadLength }: Pick<Nozzle, 'threadLength'>, { hotEnd }: Pick<Printer, 'hotEnd'>): number | undefined =>
+  threadLength === undefined || hotEnd.threadLength === undefined ? undefined : threadLength - hotEnd.threadLength

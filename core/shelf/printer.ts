@@ -36,6 +36,8 @@ export const printerSchema = z.object({
     lining: z.enum(['metal', 'plastic']).optional(),
     /** Of the nozzles that it takes, as they are sold: "M6". */
     thread: z.string().max(20).optional(),
+    /** How long a nozzle's thread its block takes: about 5.5, 14 or 50 mm. */
+    threadLength: z.number().positive().max(100).optional(),
   }),
   filamentDiameter: z.number().positive(),
   enclosed: z.boolean(),

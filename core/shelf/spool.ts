@@ -31,6 +31,8 @@ export const spoolSchema = z.object({
   bedRange: temperatureRange.optional(),
   /** Flow ladder measured with this very spool. */
   ladder: ladderSchema.optional(),
+  /** Key of the nozzle that its own numbers were found with. */
+  foundWith: z.string().max(64).optional(),
   /** Settings that were found for it: temperature, retraction, fan. */
   defaults: settingValuesSchema,
 })

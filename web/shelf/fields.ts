@@ -105,6 +105,10 @@ const printer: readonly FieldGroup[] = [
       number('hotEnd.maxTemperature', 'Hottest', '°C'),
       choice('hotEnd.lining', 'Lining', ['metal', 'plastic'], { empty: 'not told' }),
       { path: 'hotEnd.thread', label: 'Thread', kind: 'text', empty: 'not told', help: 'Of the nozzles that it takes.' },
+      number('hotEnd.threadLength', 'Thread, length', 'mm', {
+        empty: 'not told',
+        help: 'Of the nozzles that its block takes: about 5.5, 14 or 50 mm.',
+      }),
       number('cooling', 'Fan takes off', 'W/m²K', { empty: '100', help: 'At full fan, from a layer; 100 is a strong duct.' }),
       number('frameFrequency', 'Frame frequency', 'Hz', {
         empty: 'assumed',
@@ -139,6 +143,7 @@ const nozzle: readonly FieldGroup[] = [
       choice('body', 'Body', nozzleBodies, { empty: 'brass' }),
       number('inlet', 'Takes filament of', 'mm', { empty: 'not told' }),
       { path: 'thread', label: 'Thread', kind: 'text', empty: 'not told' },
+      number('threadLength', 'Thread, length', 'mm', { empty: 'not told', help: 'From its shoulder to where the thread ends.' }),
       choice('length', 'Length', ['standard', 'long'], { empty: 'standard' }),
       choice('geometry', 'Channel', ['plain', 'split'], { empty: 'plain', help: 'A split channel heats the filament faster.' }),
     ],
@@ -202,6 +207,7 @@ const spool = (shelf: Shelf): readonly FieldGroup[] => [
       number('netG', 'Filament when new', 'g'),
       number('reelG', 'Empty reel', 'g', { empty: 'learned', help: 'Learned when one reel of this maker has been emptied.' }),
       number('price', 'Price', '', { empty: 'material’s' }),
+      choice('foundWith', 'Tried with', shelf.nozzles, { empty: 'not told', help: 'The nozzle that its own values were found with.' }),
       { path: 'empty', label: 'Used up', kind: 'yes', help: 'Its last weighing is then that of the empty reel.' },
     ],
   },

@@ -33,5 +33,7 @@ export const sway = {
     'sway',
   ]),
   damping: ofModel('Share of critical damping of a standing part', '', 0.1, 0.3, 'Assumed for printed plastic on a bed.', ['sway']),
-  adhesion: ofModel('Pull that the bond to the bed bears', 'MPa', 1.5, 0.6, 'Assumed: a part that was laid on a warm, clean bed.', ['sway']),
+  adhesion: ofModel('Pull that the bond to the bed bears', 'MPa', 1.5, 0.6, 'Assumed: a part that was laid on a warm, clean bed.', [
+    'sway',
+  ]),
 } as const satisfies Record<string, Constant>

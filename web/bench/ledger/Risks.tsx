@@ -61,10 +61,13 @@ export function Risks({ checks, candidate }: { checks: readonly Check[]; candida
                   <span className="font-medium">Practitioners disagree.</span> {check.school}
                 </p>
               )}
-              {check.fix && (
-                <Button className="mt-1.5 h-6 px-2" onClick={() => check.fix && apply(check.fix, candidate.id)}>
-                  Take {fixWords(check.fix)}
-                </Button>
+              {[check.fix, check.otherFix].map(
+                (fix, k) =>
+                  fix && (
+                    <Button key={fixWords(fix)} className="mt-1.5 mr-2 h-6 px-2" onClick={() => apply(fix, candidate.id)}>
+                      {k === 0 ? 'Take' : 'or take'} {fixWords(fix)}
+                    </Button>
+                  ),
               )}
             </div>
           </li>

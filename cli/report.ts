@@ -35,7 +35,7 @@ export function asTable(names: readonly string[], foretold: readonly Foretold[],
   const cell = ({ id, of }: FigureRow, { prediction, doubtful }: Foretold): string => {
     const { value, text, unit, note } = of(prediction, purpose)
     const range = isFigureId(id) && value > 0 ? ` ± ${Math.round(100 * doubt(id, doubtful))} %` : ''
-    return `${text}${unit === '' ? '' : ` ${unit}`}${range}${note === undefined ? '' : `, ${note}`}`
+    return `${text}${unit === '' || unit === '¤' ? '' : ` ${unit}`}${range}${note === undefined ? '' : `, ${note}`}`
   }
   // Parts that are nothing in every column say nothing.
   const says = (row: FigureRow): boolean => predictions.some((p) => row.of(p, purpose).value !== 0)

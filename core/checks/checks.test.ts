@@ -14,7 +14,7 @@ import { type Evidence, fixWords, severities } from './check'
 import { allRules, runChecks } from './runChecks'
 import { purposeChecks } from './safetyChecks'
 
-const calmSway: Evidence['sway'] = { mostMm: 0.001, atZMm: 10, worst: { speedMmS: 50, timeS: 10, forceN: 0.5 } }
+const calmSway: Evidence['sway'] = { mostMm: 0.001, atZMm: 10, footMargin: 20, worst: { speedMmS: 50, timeS: 10, forceN: 0.5 } }
 const calm = { speedMmS: 40, limiter: 'asked' } as const
 const time: Evidence['time'] = {
   timeS: 1800,

@@ -13,7 +13,10 @@ export interface PlannedMoves {
   readonly limiter: Uint8Array
 }
 
-export type MotionPrinter = Pick<Printer, 'limits' | 'cornerSchool' | 'filamentDiameter'>
+export interface MotionPrinter extends Pick<Printer, 'limits' | 'cornerSchool' | 'filamentDiameter'> {
+  /** Share that it keeps of the acceleration that it is told; all of it where nothing is known. */
+  readonly keeps?: number
+}
 
 /** What layer-time slowing may do to a move. */
 export const pace = { fixed: 0, outerWall: 1, other: 2 } as const
@@ -74,7 +77,11 @@ export class MoveChunk {
   private readonly filament: number
   private readonly byDeviation: boolean
 
+  /** Share of the asked acceleration that is kept. */
+  readonly keeps: number
+
   constructor(private readonly printer: MotionPrinter) {
+    this.keeps = printer.keeps ?? 1
     this.filament = filamentArea(printer.filamentDiameter)
     this.byDeviation = printer.cornerSchool === 'deviation'
     this.grow(1024)

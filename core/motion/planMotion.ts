@@ -145,7 +145,7 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
   let here = base
   let inForce = 0
   const perFilament = 1 / filament
-  const { next } = chunk
+  const { next, keeps } = chunk
   for (let m = from; m < to; m++) {
     const kind = feature[m]!
     if (scope[m] !== inForce) {
@@ -183,7 +183,7 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
     next[nextMove.dz] = z[m + 1]! - z[m]!
     next[nextMove.feed] = feed
     next[nextMove.asked] = asked
-    next[nextMove.acceleration] = acceleration
+    next[nextMove.acceleration] = acceleration * keeps
     next[nextMove.cornerSpeed] = settings.cornerSpeed
     next[nextMove.flowLimit] = settings.flowLimit
     chunk.addMove(limiter, slowing)

@@ -15,18 +15,23 @@ export interface FilamentFigures {
   readonly cost: number
   readonly materialCost: number
   readonly machineCost: number
+  /** Time that the machine is taken up for, from the start of heating, s. */
+  readonly machineS: number
   /** What will be left on the spool, where one is chosen; below 0 it does not last. */
   readonly spoolLeftG?: number
   /** Measured only where spool and reel were weighed. */
   readonly spoolLeftBasis?: Basis
 }
 
-/** @param flow what really comes out of the nozzle as a share of what is asked for */
-export function filamentFigures(volume: LaidVolume, { printer, material, stock }: Setup, timeS: number, flow: number): FilamentFigures {
+/**
+ * @param machineS time that the machine is taken up for
+ * @param flow what really comes out of the nozzle as a share of what is asked for
+ */
+export function filamentFigures(volume: LaidVolume, { printer, material, stock }: Setup, machineS: number, flow: number): FilamentFigures {
   const grams = (mm3: number): number => flow * massOf(mm3, material.density)
   const massG = grams(volume.total)
   const materialCost = (massG / 1000) * material.pricePerKg
-  const machineCost = (timeS / 3600) * printer.costPerHour
+  const machineCost = (machineS / 3600) * printer.costPerHour
   return {
     lengthMm: flow * filamentLength(volume.total, printer.filamentDiameter),
     volumeMm3: volume.total,
@@ -36,6 +41,7 @@ export function filamentFigures(volume: LaidVolume, { printer, material, stock }
     cost: materialCost + machineCost,
     materialCost,
     machineCost,
+    machineS,
     ...(stock
       ? {
           spoolLeftG: stock.remaining.grams - massG,

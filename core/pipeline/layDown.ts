@@ -1,3 +1,4 @@
+import { medians } from '../constants/constants'
 import type { PolygonKernel } from '../geometry/polygon'
 import type { Edges } from '../mesh/edges'
 import { measureSize } from '../mesh/measure'
@@ -141,7 +142,8 @@ export const motionKeyOf = ({ pathKey, resolved }: LaidDown, setup: Setup, overr
   stageKey('motion', pathKey, [ownOf('motion', resolved.settings, flowBound(overrides, resolved, setup)), motionPrinter(setup)])
 
 /** What motion reads of a printer. */
-const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter } }: Setup): MotionPrinter => ({
+const motionPrinter = ({ printer: { limits, cornerSchool, filamentDiameter }, constants = medians }: Setup): MotionPrinter => ({
+  keeps: constants.print.acceleration,
   limits,
   cornerSchool,
   filamentDiameter,

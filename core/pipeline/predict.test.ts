@@ -263,10 +263,10 @@ describe('figures of the carry hook', () => {
   })
 
   it('cost filament by mass and machine by the hour', () => {
-    const { filament, timeS } = predictOn(hook, {})
+    const { filament, timeS, startUpS } = predictOn(hook, {})
     expect(filament.massG).toBeCloseTo((filament.volumeMm3 * 1.24) / 1000, 9)
     expect(filament.lengthMm * Math.PI * 0.875 ** 2).toBeCloseTo(filament.volumeMm3, 6)
-    expect(filament.cost).toBeCloseTo((filament.massG / 1000) * 20 + (timeS / 3600) * 0.18, 9)
+    expect(filament.cost).toBeCloseTo((filament.massG / 1000) * 20 + ((timeS + startUpS!) / 3600) * 0.18, 9)
   })
 
   it('scale with the part: volume by the cube', () => {

@@ -64,7 +64,7 @@ export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf {
   readonly unproppedTops: readonly UnproppedTop[]
   /** Heating, homing and purging, s; absent where the printer's record does not tell. */
   readonly startUpS?: number
-  /** Of printing alone; absent where the printer's record tells no power, kWh. */
+  /** Of heating up and printing; absent where the printer's record tells no power, kWh. */
   readonly energyKWh?: number
   readonly filament: FilamentFigures
   readonly tracks: LayerTracks & { readonly swayMm: Float64Array }
@@ -189,15 +189,15 @@ export function* predictWork(
     supportSway(regions.support.body, layers, (radius) => supportStiffness(settings, radius), push),
   )
   const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
-  const filament = filamentFigures(volume, setup, time.timeS, constants.print.flow * (1 - missing))
   // Without any infill there is none that could pass a top by.
   const unpropped = settings.infillDensity > 0 ? (tops?.unpropped ?? []) : []
   const lost = cache.get('lost', laidDown.regionsKey, () => lostDetail(layers, regions))
   const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room)
+  const filament = filamentFigures(volume, setup, time.timeS + (startUpS ?? 0), constants.print.flow * (1 - missing))
   return {
     ...time,
     ...(startUpS === undefined ? {} : { startUpS }),
-    ...(printer.watts === undefined ? {} : { energyKWh: (printer.watts * time.timeS) / 3.6e6 }),
+    ...energyOf(printer, time.timeS, startUpS),
     layerCount: layerCount(layers),
     unproppedTops: unpropped,
     filament,
@@ -296,6 +296,10 @@ const mostRinging = (
       return ringingFigures(wallSpeed, cornerSpeed, outerWallAcceleration || acceleration, frameFrequency, finish)
     })
     .reduce((most, next) => (next.amplitudeMm > most.amplitudeMm ? next : most))
+
+/** Of printing, and of heating up where that is told. */
+const energyOf = ({ watts, start }: Setup['printer'], timeS: number, startUpS = 0): Pick<Prediction, 'energyKWh'> =>
+  watts === undefined ? {} : { energyKWh: (watts * timeS + (start?.watts ?? watts) * startUpS) / 3.6e6 }
 
 /** The times of a machine that takes so many times as long as it is told. */
 const atPace = (time: TimeFigures, pace: number): TimeFigures => ({

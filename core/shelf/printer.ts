@@ -56,6 +56,8 @@ export const printerSchema = z.object({
       purgeS: z.number().min(0),
       bed: z.object({ tauS: z.number().positive(), reachC: z.number().positive() }),
       nozzle: z.object({ tauS: z.number().positive(), reachC: z.number().positive() }),
+      /** Power while it heats up, W; as while printing where it is not told. */
+      watts: z.number().positive().max(5000).optional(),
     })
     .optional(),
   /** Power while printing, on average, W. */

@@ -1,6 +1,7 @@
 import { Library, Moon, NotebookText, Sun } from 'lucide-react'
 import { NavLink, Outlet } from 'react-router'
 import { IconButton } from '../ui/Button'
+import { useCurrency } from '../ui/currency'
 import { toggleTheme, useTheme } from '../ui/theme'
 
 const places = [
@@ -11,6 +12,7 @@ const places = [
 /** The rail and the place that is open. */
 export function App() {
   const theme = useTheme((state) => state.theme)
+  const currency = useCurrency((state) => state.code)
   return (
     <div className="flex h-dvh min-w-0">
       <nav aria-label="Places" className="flex w-14 shrink-0 flex-col items-center gap-1 border-r border-line bg-sunk py-3">
@@ -30,7 +32,8 @@ export function App() {
           {theme === 'dark' ? <Sun className="size-4" /> : <Moon className="size-4" />}
         </IconButton>
       </nav>
-      <main className="flex min-w-0 flex-1 flex-col">
+      {/* Texts read the currency when they are written: with another one all are written anew. */}
+      <main key={currency} className="flex min-w-0 flex-1 flex-col">
         <Outlet />
       </main>
     </div>

@@ -1,4 +1,4 @@
-import type { Shelf } from '@sable/contract/shelf'
+import { SHELF_FILE_VERSION, type Shelf } from '@sable/contract/shelf'
 import { useRef, useState } from 'react'
 import { z } from 'zod'
 import { restoreBackup } from '../api/backup'
@@ -26,7 +26,11 @@ export function FileMenu({
   const backupPicker = useRef<FileAsk>(null)
   const [asked, setAsked] = useState<{ readonly file: File; readonly holds: string }>()
   const save = (): void =>
-    download('shelf.json', JSON.stringify({ format: 'sable-lantern/shelf', version: 1, ...shelf }, null, 2), 'application/json')
+    download(
+      'shelf.json',
+      JSON.stringify({ format: 'sable-lantern/shelf', version: SHELF_FILE_VERSION, ...shelf }, null, 2),
+      'application/json',
+    )
   const read = (file: File): Promise<void> =>
     attempt(async () => {
       try {

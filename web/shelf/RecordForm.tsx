@@ -4,6 +4,7 @@ import { inWords } from '@sable/core/units/format'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import clsx from 'clsx'
 import { type FieldErrors, type FieldValues, get, set, type UseFormRegister, useForm } from 'react-hook-form'
+import { inMoney } from '../ui/currency'
 import type { FieldGroup, RecordField } from './fields'
 import type { AnyRecord } from './shelfWriter'
 
@@ -83,7 +84,7 @@ function FormField({ field, register, errors }: FieldProps) {
       </label>
       <span className="flex items-center gap-1.5">
         <Control id={id} field={field} register={register} invalid={problem !== undefined} placeholder={empty ?? ''} />
-        <span className="w-11 text-[11px] text-muted">{unit}</span>
+        <span className="w-11 text-[11px] text-muted">{inMoney(unit)}</span>
       </span>
       {problem !== undefined && (
         <span role="alert" id={`${id}-problem`} className="col-span-2 text-[11.5px] text-stop">

@@ -9,9 +9,11 @@ import { shelfQuery } from '../api/shelf'
 import { Lost } from '../app/Lost'
 import { Button, IconButton } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
+import { chooseCurrency, currencies, symbolOf, useCurrency } from '../ui/currency'
 import { Loading } from '../ui/Loading'
 import { Notice, type Refusal } from '../ui/Notice'
 import { SearchField } from '../ui/SearchField'
+import { Select } from '../ui/Select'
 import { FileMenu } from './FileMenu'
 import { kindNames } from './kindNames'
 import { newRecord } from './newRecord'
@@ -49,6 +51,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
   const [search, setSearch] = useState('')
   const [withArchived, setWithArchived] = useState(false)
   const past = useShelfHistory(({ past }) => past)
+  const currency = useCurrency(({ code }) => code)
   const records: readonly KeptRecord[] = shelf[kind]
   const wanted = search.trim().toLowerCase()
   const shown = records.filter(
@@ -107,6 +110,12 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
         >
           <Undo2 className="size-4" />
         </IconButton>
+        <Select
+          label="Prices in"
+          value={currency}
+          of={currencies.map((code) => ({ id: code, name: `${code} ${symbolOf(code)}` }))}
+          onChange={chooseCurrency}
+        />
         <FileMenu shelf={shelf} actions={actions} attempt={attempt} onTold={setTold} />
       </header>
       {refusal && (

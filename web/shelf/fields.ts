@@ -127,11 +127,12 @@ const printer: readonly FieldGroup[] = [
       number('start.bed.reachC', 'Bed, would reach', '°C', { empty: 'not told' }),
       number('start.nozzle.tauS', 'Nozzle, time constant', 's', { empty: 'not told' }),
       number('start.nozzle.reachC', 'Nozzle, would reach', '°C', { empty: 'not told' }),
+      number('start.watts', 'Power while heating', 'W', { empty: 'as printing' }),
     ],
   },
   {
     name: 'Running it',
-    fields: [number('costPerHour', 'Cost of an hour', ''), number('watts', 'Power, mean', 'W', { empty: 'not told' })],
+    fields: [number('costPerHour', 'Cost of an hour', '¤'), number('watts', 'Power, mean', 'W', { empty: 'not told' })],
   },
 ]
 
@@ -170,7 +171,7 @@ const material: readonly FieldGroup[] = [
         { key: 'nylon', name: 'nylon' },
       ]),
       number('density', 'Density', 'g/cm³'),
-      number('pricePerKg', 'Price of a kilogram', ''),
+      number('pricePerKg', 'Price of a kilogram', '¤'),
       { path: 'abrasive', label: 'Abrasive', kind: 'yes', help: 'Carbon, glass, metal or glow pigments.' },
       { path: 'fibre', label: 'Holds fibres or wood', kind: 'yes' },
       choice('moisture', 'Takes up water', ['slow', 'middling', 'fast'], { empty: 'middling' }),
@@ -206,7 +207,7 @@ const spool = (shelf: Shelf): readonly FieldGroup[] => [
       { path: 'color', label: 'Colour', kind: 'color', empty: 'none' },
       number('netG', 'Filament when new', 'g'),
       number('reelG', 'Empty reel', 'g', { empty: 'learned', help: 'Learned when one reel of this maker has been emptied.' }),
-      number('price', 'Price', '', { empty: 'material’s' }),
+      number('price', 'Price', '¤', { empty: 'material’s' }),
       choice('foundWith', 'Tried with', shelf.nozzles, { empty: 'not told', help: 'The nozzle that its own values were found with.' }),
       { path: 'empty', label: 'Used up', kind: 'yes', help: 'Its last weighing is then that of the empty reel.' },
     ],

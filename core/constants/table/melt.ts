@@ -1,9 +1,9 @@
 import { type Constant, ofModel } from './constant'
 
 /** What follows the flow at which a hot end fails: the limit that speeds are held to, and all that the melt load moves. */
-const byFlow = ['time', 'unslowed', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling']
+const byFlow = ['time', 'unslowed', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling', 'sway']
 /** What missing plastic moves. */
-const byMissing = ['filament', 'cost', 'surface', 'strength', 'cooling']
+const byMissing = ['filament', 'cost', 'surface', 'strength', 'cooling', 'sway']
 const LADDER = { how: 'Print a flow ladder at two temperatures', leaves: 0.05 }
 const classes = 'Common practice: ordinary hot ends run out at 10 to 15 mm³/s, long ones with fast filament reach 25 to 30.'
 

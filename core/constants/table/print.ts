@@ -2,6 +2,9 @@ import type { Constant } from './constant'
 
 const times = ['time', 'unslowed', 'cost'] as const
 
+/** Slower or faster layers cool, bond, shine and sway otherwise. */
+const MOVED_BY_PACE = ['time', 'unslowed', 'cost', 'surface', 'filament', 'gloss', 'strength', 'cooling', 'sway', 'strings'] as const
+
 /** Of the print as a whole. */
 export const print = {
   pace: {
@@ -10,10 +13,21 @@ export const print = {
     owner: 'printer',
     scale: 'log',
     median: 1,
-    spread: 0.07,
+    spread: 0.04,
     source: 'Assumed: firmware plans as it is told, up to what it keeps to itself.',
     measure: { how: 'Log the real time of a few prints', leaves: 0.02 },
     moves: times,
+  },
+  acceleration: {
+    label: 'Acceleration that your machine keeps of what it is told',
+    unit: '',
+    owner: 'printer',
+    scale: 'log',
+    median: 1,
+    spread: 0.2,
+    source: 'Assumed: belts, smoothing and limits that the firmware does not tell of.',
+    measure: { how: 'Log the real time of a few prints', leaves: 0.08 },
+    moves: MOVED_BY_PACE,
   },
   flow: {
     label: 'Diameter and flow of the filament',

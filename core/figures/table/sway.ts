@@ -64,6 +64,18 @@ export const sway: Figure = {
   }),
   parts: [
     row(
+      'foot-holds',
+      'Foot holds',
+      '×',
+      'The moment that the bed holds over the largest by which the nozzle pushes. Below 1 the part comes off; a brim widens the foot.',
+      'more',
+      ({ sway: { footMargin } }) => ({
+        value: Number.isFinite(footMargin) ? footMargin : 0,
+        text: Number.isFinite(footMargin) ? (footMargin < 10 ? fixed(footMargin, 1) : fixed(footMargin, 0)) : 'enough',
+        unit: Number.isFinite(footMargin) ? '×' : '',
+      }),
+    ),
+    row(
       'sway-support',
       'Unsteadiest support',
       'mm',

@@ -26,6 +26,8 @@ export interface SwayFigures {
   readonly slowAboveZMm?: number
   /** From this height on it cannot be printed: it gives way by a whole line, or its foot comes off the bed. */
   readonly falls?: { readonly aboveZMm: number; readonly by: 'sway' | 'foot' }
+  /** Moment that its foot bears on the bed over the largest that pushes it. */
+  readonly footMargin: number
   /** The layer that sways most: how fast it is drawn, mm/s, how long it takes, s, and the force on it, N. */
   readonly worst: { readonly speedMmS: number; readonly timeS: number; readonly forceN: number }
 }
@@ -210,10 +212,11 @@ export function swayFigures(
   constants: SwayConstants,
 ): SwayFigures {
   const given = swayOf(sections, drawn, of, constants)
-  if (given.length === 0) return { mostMm: 0, atZMm: 0, worst: { speedMmS: 0, timeS: 0, forceN: 0 } }
+  if (given.length === 0) return { mostMm: 0, atZMm: 0, footMargin: Infinity, worst: { speedMmS: 0, timeS: 0, forceN: 0 } }
   const most = given.reduce((at, { mm }, i) => (mm > given[at]!.mm ? i : at), 0)
   const holds = footMoment(sections[0]!, of.brim, constants.adhesion)
   const from = (is: (section: number) => boolean): number => given.findIndex((_, i) => is(i))
+  const pushed = given.reduce((most, { forceN }, i) => Math.max(most, forceN * sections[i]!.z), 0)
   const slow = from((i) => given[i]!.mm > FEATHERS * of.lineWidth)
   const [sways, loose] = [from((i) => given[i]!.mm > of.lineWidth), from((i) => given[i]!.forceN * sections[i]!.z > holds)]
   const falls =
@@ -228,6 +231,7 @@ export function swayFigures(
     atZMm: sections[most]!.z,
     ...(slow < 0 ? {} : { slowAboveZMm: sections[slow]!.z }),
     ...(falls ? { falls: { aboveZMm: sections[falls.at]!.z, by: falls.by } } : {}),
+    footMargin: pushed > 0 ? holds / pushed : Infinity,
     worst: { speedMmS, timeS, forceN },
   }
 }

@@ -8,6 +8,7 @@ import clsx from 'clsx'
 import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'
 import { type Forecast, useForecasts } from '../../predictions/predictionStore'
+import { inMoney } from '../../ui/currency'
 import { bySeverity, Risks } from './Risks'
 
 /** The predicted figures, each with a small bar against the first column. */
@@ -143,7 +144,7 @@ function Figure({
         <button
           type="button"
           data-figure
-          aria-label={`${figure.text} ${figure.unit}. ${why.label}`}
+          aria-label={`${figure.text} ${inMoney(figure.unit)}. ${why.label}`}
           onClick={why.open}
           className={`${numberClass} -my-[2px] min-w-6 rounded py-[2px] text-right leading-[20px] decoration-dotted underline-offset-2 hover:underline`}
         >
@@ -154,7 +155,7 @@ function Figure({
           {figure.text}
         </span>
       )}
-      <span className="w-6 shrink-0 text-[11px] text-muted">{figure.unit}</span>
+      <span className="w-6 shrink-0 text-[11px] text-muted">{inMoney(figure.unit)}</span>
       <span className="sr-only">{basis}</span>
       <span
         aria-hidden

@@ -14,6 +14,7 @@ import { setValues } from '../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
 import { Button } from '../../ui/Button'
+import { inMoney } from '../../ui/currency'
 import { Drawer } from '../../ui/Drawer'
 
 interface Props {
@@ -38,7 +39,8 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
       </Drawer>
     )
   }
-  const { value, text, unit } = row.of(prediction, content.purpose)
+  const { value, text, unit: plainUnit } = row.of(prediction, content.purpose)
+  const unit = inMoney(plainUnit)
   const told = row.explain(prediction, knownSetup(request.setup), content.purpose)
   const scale = value === 0 ? 0 : Number(text.replace(',', '.')) / value
   // As finely as the figure itself is told.
@@ -63,7 +65,7 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
           {told.terms.map(({ label, value }) => (
             <div key={label} className="flex justify-between gap-4 border-b border-line/60 py-1 text-[12.5px]">
               <dt className="text-muted">{label}</dt>
-              <dd className="figure text-right">{value}</dd>
+              <dd className="figure text-right">{inMoney(value)}</dd>
             </div>
           ))}
         </dl>

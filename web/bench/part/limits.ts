@@ -1,9 +1,10 @@
 import { limitedBy, limitNames } from '@sable/core/figures/figures'
 import { wordsOf } from '@sable/core/figures/table/strength'
 import { directionWords, type LimitName, type Purpose } from '@sable/core/physics/strength/purpose'
+import { inMoney } from '../../ui/currency'
 
 /** A value of a limit in its unit. */
-export const shownLimit = (limit: LimitName, value: number): string => limitedBy(limit).shown(value)
+export const shownLimit = (limit: LimitName, value: number): string => inMoney(limitedBy(limit).shown(value))
 
 /** "under 3 h" */
 export const limitWords = (limit: LimitName, wanted: number): string => limitedBy(limit).limit!.words(shownLimit(limit, wanted))

@@ -3,6 +3,7 @@ import { judge } from '@sable/core/figures/limits'
 import { useBench } from '../../desk/bench'
 import { useForecasts } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
+import { inMoney } from '../../ui/currency'
 import { today } from '../../ui/today'
 import { type Cell, cellsOf, ledgerRows } from '../ledger/rows'
 import { purposeWords, shownLimit } from '../part/limits'
@@ -68,7 +69,7 @@ export function SheetView() {
                   const told = predictions[i] && row.of(predictions[i], content.purpose)
                   return (
                     <td key={id} className="figure text-right text-[9px]!">
-                      {told ? `${told.text} ${told.unit}` : '…'}
+                      {told ? `${told.text} ${inMoney(told.unit)}` : '…'}
                     </td>
                   )
                 })}

@@ -2,6 +2,7 @@ import { figureRows, figures } from '@sable/core/figures/figures'
 import type { FigureRow } from '@sable/core/figures/table/figure'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import type { Prediction } from '@sable/core/pipeline/predict'
+import { inMoney } from '../../ui/currency'
 
 /** What the steps of a trail are measured by. */
 export interface Measure extends Pick<FigureRow, 'id' | 'label' | 'better' | 'taste'> {
@@ -20,8 +21,8 @@ export const measures: readonly Measure[] = [
     better,
     ...(taste ? { taste } : {}),
     of: value,
-    shown,
-    changed: changed ?? shown,
+    shown: (value: number) => inMoney(shown(value)),
+    changed: (value: number) => inMoney((changed ?? shown)(value)),
   })),
   risks,
 ]

@@ -1,11 +1,12 @@
 import { figureOf } from '@sable/core/figures/figures'
 import { KeyStrip } from '../../charts/KeyStrip'
+import { plainOf } from './figureWords'
 import type { Found } from './useFound'
 
 /** What colours and sizes of the points mean. */
 export function PlotKey({ axes: { colour, size }, shades }: Pick<Found, 'axes' | 'shades'>) {
-  const { label, plain } = figureOf[colour.figure]
-  const { unit, per } = plain
+  const { label } = figureOf[colour.figure]
+  const { unit, per } = plainOf(colour.figure)
   const [low, high] = [shades.colour.low / per, shades.colour.high / per]
   return (
     <div className="shrink-0">

@@ -4,6 +4,7 @@ import { type FigureLimit, meets, type Objective } from '@sable/core/search/figu
 import { memo, type PointerEvent, useMemo, useRef, useState } from 'react'
 import { scaleColour } from '../../charts/palettes'
 import { ticksBetween } from '../../charts/ticks'
+import { plainOf } from './figureWords'
 import { LimitLine } from './LimitLine'
 import { type Box, beatenBy, extentOf, frontAlong, isKnown, limitOn, type Named, nearestPoint, type Point } from './plot'
 
@@ -209,8 +210,8 @@ function Axes({ x, y, scales, width, height }: { x: FigureId; y: FigureId; scale
       text: String(Number(value.toPrecision(6))),
     }))
   const name = (figure: FigureId): string => {
-    const { label, plain } = figureOf[figure]
-    const { unit } = plain
+    const { label } = figureOf[figure]
+    const { unit } = plainOf(figure)
     return unit === '' ? label : `${label}, ${unit}`
   }
   return (

@@ -1,10 +1,10 @@
 import type { FoundVariant, SearchSpec } from '@sable/contract/search'
 import { figureOf } from '@sable/core/figures/figures'
 import { figureIds } from '@sable/core/figures/table/figure'
-
 import { choicesOf, type Dimension } from '@sable/core/search/space'
 import { type TableColumn, TableSheet } from '../../ui/TableSheet'
 import { choiceWords, dimensionLabel } from './dimensionWords'
+import { plainOf } from './figureWords'
 
 /** Variants with their choices and figures. */
 export function VariantTable({
@@ -30,8 +30,8 @@ export function VariantTable({
       return { label: dimensionLabel(dimension), of }
     }),
     ...figureIds.map((figure): TableColumn => {
-      const { label, plain } = figureOf[figure]
-      const { unit, per, digits } = plain
+      const { label } = figureOf[figure]
+      const { unit, per, digits } = plainOf(figure)
       return { label, unit, digits: unit === 'min' ? 1 : digits, of: (row) => scaled(variants[row]!.figures?.[figure], per) }
     }),
   ]

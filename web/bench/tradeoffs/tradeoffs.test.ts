@@ -142,6 +142,6 @@ describe('points of a search', () => {
 })
 
 it('figures are told in units that read well', () => {
-  expect([shown('time', 4320), shown('gloss', 0.42), shown('cost', 1.5)]).toEqual(['1 h 12 min', '42 %', '1.50'])
+  expect([shown('time', 4320), shown('gloss', 0.42), shown('cost', 1.5)]).toEqual(['1 h 12 min', '42 %', '1.50 €'])
   expect([difference('time', -720), difference('surface', 0.01), difference('strength', 4)]).toEqual(['−12.0 min', 'same', '+4 N'])
 })

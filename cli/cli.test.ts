@@ -64,7 +64,7 @@ describe('sable predict', () => {
       }),
     )
     const roughness = { raMeanUm: expect.any(Number), ra95Um: expect.any(Number) }
-    expect(p.surface).toEqual({ ...roughness, sides: roughness, top: roughness })
+    expect(p.surface).toMatchObject({ ...roughness, sides: roughness, top: roughness })
     for (const load of ['pullX', 'pullY', 'pullZ', 'bendX', 'bendY', 'bendZ'])
       expect(p.strength[load]).toMatchObject({ loadN: p.strength[load].unfit ? null : expect.any(Number), basis: 'assumed' })
     expect(p.statedLoad.loadN).toBeGreaterThan(0)

@@ -27,6 +27,7 @@ const order = [
   'motion',
   'physics/cooling',
   'physics/finish',
+  'physics/fit',
   'physics/melt',
   'physics/strength',
   'physics/sway',

@@ -2,9 +2,12 @@ import type { MeshReport } from '../mesh/repair'
 import type { BeltLine } from '../mesh/tiltedBelt'
 import type { TimeFigures } from '../motion/timeFigures'
 import type { RingingFigures } from '../physics/finish/ringing'
+import type { Sag } from '../physics/finish/sag'
 import type { StringFigures } from '../physics/finish/strings'
 import type { TopClosure } from '../physics/finish/topClosure'
 import type { UnproppedTop } from '../physics/finish/unproppedTops'
+import type { FitFigures } from '../physics/fit/fit'
+import type { WarpFigures } from '../physics/fit/warp'
 import type { PhysicsFigures } from '../physics/physicsFigures'
 import type { SupportSwayFigures } from '../physics/sway/supportSway'
 import type { SwayFigures } from '../physics/sway/sway'
@@ -81,6 +84,9 @@ export interface Evidence {
   readonly ringing: RingingFigures
   readonly sway: SwayFigures
   readonly supportSway: SupportSwayFigures
+  readonly fit: FitFigures
+  readonly warp: WarpFigures
+  readonly sag: Sag
   readonly topClosure: TopClosure
   readonly strings: StringFigures
 }

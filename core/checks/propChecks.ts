@@ -72,11 +72,11 @@ export const propChecks: readonly Rule[] = [
     id: 'bridge-long',
     severity: 'caution',
     setting: 'bridgeSpeed',
-    find: ({ longestBridgeMm }) =>
+    find: ({ longestBridgeMm, sag }) =>
       longestBridgeMm <= LONG_BRIDGE
         ? undefined
         : {
-            evidence: `The longest line across air spans ${longestBridgeMm.toFixed(0)} mm.`,
+            evidence: `The longest line across air spans ${longestBridgeMm.toFixed(0)} mm and comes down by some ${sag.bridgeMm.toFixed(1)} mm in its middle.`,
             means: 'It sags before it sets.',
             todo: 'Slow bridges, full fan there, or a support in the middle.',
           },

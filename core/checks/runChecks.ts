@@ -10,6 +10,7 @@ import { safetyChecks } from './safetyChecks'
 import { spoolChecks } from './spoolChecks'
 import { strengthChecks } from './strengthChecks'
 import { swayChecks } from './swayChecks'
+import { warpChecks } from './warpChecks'
 
 export const allRules: readonly Rule[] = [
   ...fitChecks,
@@ -21,6 +22,7 @@ export const allRules: readonly Rule[] = [
   ...propChecks,
   ...strengthChecks,
   ...swayChecks,
+  ...warpChecks,
   ...spoolChecks,
   ...safetyChecks,
 ]

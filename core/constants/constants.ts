@@ -2,6 +2,7 @@ import { bond } from './table/bond'
 import type { Constant } from './table/constant'
 import { cooling } from './table/cooling'
 import { finish } from './table/finish'
+import { fit } from './table/fit'
 import { melt } from './table/melt'
 import { print } from './table/print'
 import { strength } from './table/strength'
@@ -9,7 +10,7 @@ import { strings } from './table/strings'
 import { sway } from './table/sway'
 
 /** The one place where a model's numbers stand, by model. */
-export const constants = { print, melt, cooling, bond, finish, strings, strength, sway } as const
+export const constants = { print, melt, cooling, bond, finish, fit, strings, strength, sway } as const
 
 type Table = typeof constants
 export type Group = keyof Table

@@ -24,6 +24,15 @@ const posts = async () => {
     shifted(meshOf(Manifold.cylinder(1, 5, 0.5, 24)), 0, 0, 17.2),
   )
 }
+/** A plate with a hole, on two feet: the span between them is open below. */
+const bridged = async () => {
+  const { Manifold } = await solids
+  const plate = Manifold.cube([60, 14, 3], true)
+    .translate([0, 0, 6])
+    .subtract(Manifold.cylinder(10, 2, 2, 32).translate([-24, 0, 0]))
+  const foot = (x: number) => Manifold.cube([16, 14, 5], true).translate([x, 0, 2.5])
+  return meshOf(Manifold.union([plate, foot(22), foot(-22).subtract(Manifold.cylinder(20, 2, 2, 32).translate([-24, 0, -5]))]))
+}
 const rod = async () => blockMesh(3, 3, 90)
 
 /** Prints between which every constant has a say. */
@@ -75,6 +84,7 @@ const scenes: Readonly<
     slender: { setup: base, of: rod, purpose: { ...noPurpose, load: { ...noPurpose.load, kind: 'crush', axis: 'z' } } },
     brittle: { setup: material({ strength: { ...base.material.strength, bondFactor: 0.05 } }), purpose: upright },
     slanted: { setup: base, purpose: slanted },
+    bridged: { setup: { ...base, printer: { ...base.printer, shaping: true } }, of: bridged },
     nylon: { setup: setupOf('cutter', 'bore-0.4', 'fibre-nylon') },
     open: {
       setup: {

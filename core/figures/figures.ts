@@ -4,6 +4,7 @@ import { cooling } from './table/cooling'
 import { cost } from './table/cost'
 import { type Figure, type FigureId, figureIds } from './table/figure'
 import { filament } from './table/filament'
+import { fit } from './table/fit'
 import { gloss } from './table/gloss'
 import { strength } from './table/strength'
 import { strings } from './table/strings'
@@ -11,6 +12,7 @@ import { surface } from './table/surface'
 import { sway } from './table/sway'
 import { time } from './table/time'
 import { unslowed } from './table/unslowed'
+import { warp } from './table/warp'
 
 /** The one table of figures. */
 export const figureOf: Readonly<Record<FigureId, Figure>> = {
@@ -24,6 +26,8 @@ export const figureOf: Readonly<Record<FigureId, Figure>> = {
   cooling,
   sway,
   strings,
+  fit,
+  warp,
 }
 
 /** In their order. */

@@ -6,6 +6,7 @@ import type { Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { scopeOn } from '../regions/zones'
 import type { KnownSetup } from '../setup/knownSetup'
+import { waterTaken } from '../shelf/spool'
 import { type Layers, layerCount } from '../slicing/layers'
 import { code, type Toolpath } from '../toolpath/toolpath'
 import { bondFactor } from './cooling/bond'
@@ -93,6 +94,7 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
     }
   })
   const machine = { material: setup.material, printer: setup.printer, constants: constants.cooling }
+  const wet = setup.stock ? waterTaken(setup.stock, setup.material) : 0
   const bond = new Float64Array(count).fill(1)
   for (const [layer, { z, timeS, height, fan }] of cooled.entries()) {
     const above = layer + 1
@@ -101,7 +103,8 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
     const { bed } = heatOn(own(layer), settingsAt(layer))
     const bedWarmth = Math.max(0, bed - airTemperature(machine)) * Math.exp(-z / constants.bond.bedReach)
     const below = { height, seconds: timeS, bedWarmth }
-    bond[own(above)] = Math.min(bond[own(above)]!, bondFactor(scene, below, loads.missing[above]!, loads.mean[above]!))
+    const dry = bondFactor(scene, below, loads.missing[above]!, loads.mean[above]!)
+    bond[own(above)] = Math.min(bond[own(above)]!, dry * (1 - constants.bond.wet * wet))
   }
   const worst = (values: ArrayLike<number>, of: (a: number, b: number) => number): Float64Array => {
     const kept = Float64Array.from({ length: count }, (_, layer) => values[layer]!)

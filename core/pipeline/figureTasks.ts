@@ -7,6 +7,7 @@ import { openTravel } from '../physics/finish/openTravel'
 import { surfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
 import { unproppedTops } from '../physics/finish/unproppedTops'
 import { widestCavity } from '../physics/finish/widestCavity'
+import { smallestHole } from '../physics/fit/smallestHole'
 import { physicsFigures } from '../physics/physicsFigures'
 import type { Direction } from '../physics/strength/direction'
 import type { Grip } from '../physics/strength/grip'
@@ -24,6 +25,7 @@ import type { Regions } from '../regions/findRegions'
 import type { KnownSetup } from '../setup/knownSetup'
 import type { Layers } from '../slicing/layers'
 import { laidVolume } from '../toolpath/laidVolume'
+import { lineMarks } from '../toolpath/lineMarks'
 import type { Toolpath } from '../toolpath/toolpath'
 import type { Task } from '../work/work'
 
@@ -47,6 +49,8 @@ export const loadPathTask = task('loadPath', ({ layers, grip }: { readonly layer
 )
 
 export const azimuthTask = task('azimuth', ({ layers }: { readonly layers: Layers }) => ownAzimuth(layers.outlines))
+
+export const holeTask = task('hole', ({ layers }: { readonly layers: Layers }) => smallestHole(layers.outlines))
 
 export const flatsTask = task('flats', ({ layers, thickness }: { readonly layers: Layers; readonly thickness: number }) =>
   flatWalls(layers.outlines, thickness),
@@ -105,6 +109,8 @@ export const physicsTask = task('physics', ({ settings, overrides, ...input }: P
 )
 
 export const volumeTask = task('volume', ({ path }: { readonly path: Toolpath }) => laidVolume(path))
+
+export const lineMarksTask = task('lineMarks', ({ path }: { readonly path: Toolpath }) => lineMarks(path))
 
 export const uprightTask = task('upright', ({ path }: { readonly path: Toolpath }) => layerSections(path))
 

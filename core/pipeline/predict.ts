@@ -1,36 +1,27 @@
 import { askedHeats } from '../checks/askedHeats'
 import type { Check } from '../checks/check'
 import { runChecks } from '../checks/runChecks'
-import type { Constants } from '../constants/constants'
 import { groupArea } from '../geometry/contours'
 import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
 import { startUpTime } from '../motion/startUp'
 import type { TimeFigures } from '../motion/timeFigures'
-import { type RingingFigures, ringingFigures } from '../physics/finish/ringing'
 import { type StringFigures, stringFigures } from '../physics/finish/strings'
-import { type SurfaceFigures, starved } from '../physics/finish/surfaceFigures'
 import { type TopClosure, topClosure } from '../physics/finish/topClosure'
 import type { UnproppedTop } from '../physics/finish/unproppedTops'
+import { type FitFigures, fitOf } from '../physics/fit/fit'
+import { footOf, type WarpFigures, warpOf } from '../physics/fit/warp'
 import type { LayerTracks, PhysicsFigures } from '../physics/physicsFigures'
 import { usualGrip } from '../physics/strength/grip'
 import { sectionReads } from '../physics/strength/sectionReads'
-import { type SupportPush, type SupportSwayFigures, supportSway } from '../physics/sway/supportSway'
-import {
-  type Drawn,
-  type LayerSection,
-  type Standing,
-  type SwayFigures,
-  sideForce,
-  swayByLayer,
-  swayFigures,
-  swayOf,
-} from '../physics/sway/sway'
+import { type SupportSwayFigures, supportSway as supportSwayOf } from '../physics/sway/supportSway'
+import type { SwayFigures } from '../physics/sway/sway'
 import { heatOn } from '../profile/heatOn'
 import { type Override, Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
 import { lostDetail } from '../regions/lostDetail'
 import { seamLength } from '../regions/seamLength'
+import { scopeOn } from '../regions/zones'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { type Layers, layerCount } from '../slicing/layers'
@@ -42,6 +33,8 @@ import { atOnce, justOne, type Task, type Work } from '../work/work'
 import {
   azimuthTask,
   flatsTask,
+  holeTask,
+  lineMarksTask,
   loadPathTask,
   openTravelTask,
   physicsTask,
@@ -52,13 +45,15 @@ import {
   volumeTask,
 } from './figureTasks'
 import { type FilamentFigures, filamentFigures } from './filamentFigures'
+import { type FinishOf, finishOf } from './finishOf'
 import { type CandidateOptions, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
 import { StageCache, stageKey } from './stageCache'
 import { ownOf, visibleTo } from './stageReads'
+import { standOf } from './standOf'
 import { type StrengthOf, sectionsWork, strengthOf } from './strengthWork'
 
 /** Everything foretold for one candidate. Units are in the names. */
-export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf {
+export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf, FinishOf {
   readonly layerCount: number
   /** Tops under which the infill has no line; looked for only where it is sparse. */
   readonly unproppedTops: readonly UnproppedTop[]
@@ -69,14 +64,15 @@ export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf {
   readonly filament: FilamentFigures
   readonly tracks: LayerTracks & { readonly swayMm: Float64Array }
   readonly travel: TravelFigures
-  readonly surface: SurfaceFigures
+  /** How well what is laid keeps to the size of its model, and whether it stays flat on the bed. */
+  readonly fit: FitFigures
+  readonly warp: WarpFigures
   readonly sway: SwayFigures
   readonly supportSway: SupportSwayFigures
   readonly strings: StringFigures
   readonly topClosure: TopClosure
   /** Seams of the outer wall, one after another up the part, mm. */
   readonly seamMm: number
-  readonly ringing: RingingFigures
   /** Of a flexible part it matters how far it gives way, not when it fails. */
   readonly flexible: boolean
   /** The part as placed on the bed. */
@@ -126,10 +122,11 @@ export function* predictWork(
     cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
 
   const wallMm = settings.wallCount * settings.lineWidth
-  const [loadPath, turned, flats, surface, laidDown] = yield* atOnce(
+  const [loadPath, turned, flats, hole, surface, laidDown] = yield* atOnce(
     figure(layersKey, grip, loadPathTask, { layers, grip }),
     figure(layersKey, [], azimuthTask, { layers }),
     figure(layersKey, wallMm, flatsTask, { layers, thickness: wallMm }),
+    figure(layersKey, [], holeTask, { layers }),
     figure(layersKey, [treated(settings, overrides), finish], surfaceTask, { mesh, layers, settings, overrides, finish }),
     layOutWork(sliced, setup, known),
   )
@@ -143,10 +140,20 @@ export function* predictWork(
   // On a tilted belt copies are in the machine's own axes, where outlines mean nothing.
   const places = layers.belt ? [[0, 0] as const] : copyPlaces(sizeMm, settings)
   const cutWork = sectionsWork({ laidDown, cache, scopes, reads, loadPath, turned, flats, grip, direction })
-  const [physics, cut, planned, upright, travels, travel, volume, tops] = yield* atOnce(
+  const [physics, cut, planned, upright, lines, travels, travel, volume, tops] = yield* atOnce(
     figure(
       motionKey,
-      [ownOf('figures', settings, overrides), printer, setup.nozzle, readByPhysics(material), melt, cooling, bond, finish],
+      [
+        ownOf('figures', settings, overrides),
+        printer,
+        setup.nozzle,
+        readByPhysics(material),
+        setup.stock?.days,
+        melt,
+        cooling,
+        bond,
+        finish,
+      ],
       physicsTask,
       {
         layers,
@@ -159,6 +166,7 @@ export function* predictWork(
     cutWork,
     figure(motionKey, [], timeTask, { path, motion, ...dataOf(visibleTo('motion', settings, overrides)) }),
     figure(pathKey, [], uprightTask, { path: single }),
+    figure(pathKey, [], lineMarksTask, { path: single }),
     figure(pathKey, [constants.strings.leastTravel, places], openTravelTask, {
       path: layers.belt ? single : path,
       outlines: layers.outlines,
@@ -172,23 +180,29 @@ export function* predictWork(
       : nothing(),
   )
   const { missing } = physics.figures.melt
-  const { modulus } = material.strength
   const closure = topClosure(settings, finish, tops?.cavityMm)
   const strings = stringFigures(travels, settingsOf, setup, constants.strings)
   const time = atPace(planned, constants.print.pace)
-  const standing = standingOf(settings, setup)
-  const drawn = drawnLayers(upright, physics.tracks)
-  const sway = swayFigures(upright, drawn, standing, constants.sway)
-  const push: SupportPush = {
-    modulus,
-    force: sideForce(Math.min(time.realSpeeds.support.speedMmS || Infinity, settings.supportSpeed), standing, constants.sway),
-    brim: settings.supportBrim === 'none' ? 0 : settings.brimWidth,
-    adhesion: constants.sway.adhesion,
-  }
-  const supports = cache.get('supportSway', stageKey('supportSway', motionKey, push), () =>
-    supportSway(regions.support.body, layers, (radius) => supportStiffness(settings, radius), push),
-  )
-  const ringing = mostRinging(scopes, time.realSpeeds.outerWall.speedMmS, printer, finish)
+  const { swayMm, sway, supportSway } = standOf({
+    settings,
+    setup,
+    upright,
+    tracks: physics.tracks,
+    supportSpeed: time.realSpeeds.support.speedMmS,
+    swayOfSupports: (share, push) =>
+      cache.get('supportSway', stageKey('supportSway', motionKey, push), () => supportSwayOf(regions.support.body, layers, share, push)),
+  })
+  const longestBridgeMm = cache.get('longestBridge', pathKey, () => longestBridge(single))
+  const finished = finishOf({ setup, scopes, time, surface, lines, closure, physics: physics.figures, longestBridgeMm })
+  const fit = fitOf({ settings: scopes.settingsOf(scopeOn(layers, 0, scopes)), setup, sizeMm, hole })
+  const warp = warpOf({
+    settings: scopes.settingsOf(scopeOn(layers, 0, scopes)),
+    setup,
+    foot: footOf(layers),
+    sizeMm,
+    solidShare: (volume.total - volume.support - volume.foot) / (part.report.volumeMm3 * placement.scale ** 3),
+  })
+  const figures = { ...physics.figures, ...finished, fit, warp, sway, supportSway, strings, topClosure: closure }
   // Without any infill there is none that could pass a top by.
   const unpropped = settings.infillDensity > 0 ? (tops?.unpropped ?? []) : []
   const lost = cache.get('lost', laidDown.regionsKey, () => lostDetail(layers, regions))
@@ -201,15 +215,9 @@ export function* predictWork(
     layerCount: layerCount(layers),
     unproppedTops: unpropped,
     filament,
-    ...physics.figures,
-    ringing,
-    tracks: { ...physics.tracks, swayMm: swayByLayer(upright, physics.tracks.z, swayOf(upright, drawn, standing, constants.sway)) },
+    tracks: { ...physics.tracks, swayMm },
     travel,
-    surface: starved(surface, missing, finish),
-    sway,
-    supportSway: supports,
-    strings,
-    topClosure: closure,
+    ...figures,
     seamMm: seamLength(regions, layers),
     ...strengthOf(cut, settings, { material, bonds: physics.tracks.bond, shear: constants.strength.shear, missing }, grip),
     flexible: material.family === 'flexible',
@@ -228,20 +236,12 @@ export function* predictWork(
       layerCount: layerCount(layers),
       footMm2: groupArea(layers.outlines, 0),
       overAirMm: physics.tracks.overAirMm.reduce((sum, mm) => sum + mm, 0),
-      longestBridgeMm: cache.get('longestBridge', pathKey, () => longestBridge(single)),
+      longestBridgeMm,
       lost,
       unheldMm2: regions.support.unheldMm2,
       afloat: regions.afloat,
       unproppedTops: unpropped,
-      melt: physics.figures.melt,
-      cooling: physics.figures.cooling,
-      bond: physics.figures.bond,
-      gloss: physics.figures.gloss,
-      ringing,
-      sway,
-      supportSway: supports,
-      topClosure: closure,
-      strings,
+      ...figures,
     }),
     settings,
     origins: resolved.origins,
@@ -258,44 +258,6 @@ const meshTold = ({ report }: Part, { scale }: Placement, sizeMm: Prediction['me
 
 /** What cooling, melting and bonding read of a material: not how strong its lines are. */
 const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['material']): object => ({ ...material, bondFactor })
-
-/** How stiff a support so wide is against a full round one: a branch has a rim, whose second moment over that is 4·w/r; inside and elsewhere they are as stiff as they are dense. */
-const supportStiffness = ({ supports, lineWidth, supportDensity }: Settings, radius: number): number =>
-  Math.min(1, (supports === 'branching' ? (4 * lineWidth) / radius : 0) + supportDensity / 100)
-
-const standingOf = (settings: Settings, { material, printer }: Pick<Setup, 'material' | 'printer'>): Standing => ({
-  modulus: material.strength.modulus,
-  density: material.density,
-  lineWidth: settings.lineWidth,
-  lift: settings.lift,
-  together: settings.copyOrder === 'together' ? settings.copies : 1,
-  brim: settings.brim === 'outer' || settings.brim === 'both' ? settings.brimWidth : 0,
-  printer,
-  acceleration: settings.acceleration,
-})
-
-/** How each layer that stands is drawn: sections leave out layers in which nothing of the part is laid. */
-function drawnLayers(upright: readonly LayerSection[], { z, timeS, cooling }: LayerTracks): (section: number) => Drawn {
-  const layerAt = new Map(Array.from(z, (top, layer) => [top.toFixed(4), layer]))
-  return (section) => {
-    const layer = layerAt.get(upright[section]!.z.toFixed(4))
-    return layer === undefined ? { timeS: 0, margin: Infinity } : { timeS: timeS[layer]!, margin: cooling[layer]! }
-  }
-}
-
-/** Ringing under those of all settings that hold somewhere under which it swings most. @param wallSpeed mm/s */
-const mostRinging = (
-  scopes: Scopes,
-  wallSpeed: number,
-  { frameFrequency }: Setup['printer'],
-  finish: Constants['finish'],
-): RingingFigures =>
-  scopes.sets
-    .map((_, scope) => {
-      const { cornerSpeed, outerWallAcceleration, acceleration } = scopes.settingsOf(scope)
-      return ringingFigures(wallSpeed, cornerSpeed, outerWallAcceleration || acceleration, frameFrequency, finish)
-    })
-    .reduce((most, next) => (next.amplitudeMm > most.amplitudeMm ? next : most))
 
 /** Of printing, and of heating up where that is told. */
 const energyOf = ({ watts, start }: Setup['printer'], timeS: number, startUpS = 0): Pick<Prediction, 'energyKWh'> =>

@@ -20,4 +20,18 @@ const typical: Readonly<Record<Material['family'], Heat>> = {
   ABS: { conductivity: 0.18, specificHeat: 1900, softening: 100 },
 }
 
+/** Linear expansion of each family, 1/K, from memory; what is filled with fibres expands less. */
+const expansion: Readonly<Record<Material['family'], number>> = {
+  PLA: 68e-6,
+  PETG: 60e-6,
+  flexible: 150e-6,
+  woodPLA: 45e-6,
+  nylon: 95e-6,
+  ABS: 90e-6,
+}
+const FILLED = 0.4
+
+export const expansionOf = ({ family, fibre }: Pick<Material, 'family' | 'fibre'>): number =>
+  expansion[family] * (fibre && family !== 'woodPLA' ? FILLED : 1)
+
 export const heatOf = ({ family, heat }: Pick<Material, 'family' | 'heat'>): Heat => ({ ...typical[family], ...heat })

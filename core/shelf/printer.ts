@@ -47,6 +47,10 @@ export const printerSchema = z.object({
   table: z.enum(['steady', 'ordinary', 'shaky']).optional(),
   /** Own frequency of the frame under the head, Hz. */
   frameFrequency: z.number().positive().optional(),
+  /** The same along Y, where that was measured by itself. */
+  frameFrequencyY: z.number().positive().optional(),
+  /** Its firmware shapes accelerations so that the frame swings less. */
+  shaping: z.boolean().optional(),
   /** Room that the head needs when copies are printed one at a time: to every side, and above a finished one, mm. */
   clearance: z.object({ radius: z.number().positive(), height: z.number().positive() }).optional(),
   /** What happens before the first line: fixed steps, and heaters as first-order systems (time constant, end temperature). */

@@ -114,6 +114,10 @@ const STAYS_DRY: Readonly<Record<NonNullable<Material['moisture']>, number>> = {
 
 export const daysToGetWet = (moisture: Material['moisture'] = 'middling'): number => STAYS_DRY[moisture]
 
+/** Share of the water that it takes up at most, 0–1, since it was dried; one that never was counts as opened long ago. */
+export const waterTaken = ({ days }: Pick<SpoolStock, 'days'>, { moisture }: Pick<Material, 'moisture'>): number =>
+  days === undefined ? 1 : 1 - Math.exp(-days / daysToGetWet(moisture))
+
 /** Whole days since it was dried; undefined where it never was. */
 export function daysSinceDrying({ dried }: Pick<Spool, 'dried'>, today: string): number | undefined {
   const last = [...dried].sort().at(-1)

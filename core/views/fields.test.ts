@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { addedUm } from '../physics/finish/surfaceMarks'
 import { loadKinds } from '../physics/strength/sectionLoads'
 import type { PredictOptions } from '../pipeline/layDown'
 import { type Prediction, predict } from '../pipeline/predict'
@@ -45,7 +46,10 @@ describe('fields to draw', () => {
   it('of facets give the mean roughness', () => {
     const { areaMm2, raUm } = fields.facets
     const area = areaMm2.reduce((sum, own) => sum + own, 0)
-    expect(areaMm2.reduce((sum, own, t) => sum + own * raUm[t]!, 0) / area).toBeCloseTo(p.surface.raMeanUm, 9)
+    expect(areaMm2.reduce((sum, own, t) => sum + own * raUm[t]!, 0) / area).toBeCloseTo(
+      p.surface.raMeanUm - p.surfaceMarks.reduce((sum, mark) => sum + addedUm(mark, p.surface), 0),
+      9,
+    )
   })
 
   it('of sections have the figure for their least, where the figure says', () => {

@@ -114,6 +114,8 @@ const printer: readonly FieldGroup[] = [
         empty: 'assumed',
         help: 'Of the frame under the head; gives waves behind corners.',
       }),
+      number('frameFrequencyY', 'The same along Y', 'Hz', { empty: 'as above' }),
+      { path: 'shaping', label: 'Input shaping', kind: 'yes', help: 'Its firmware keeps the frame from swinging.' },
       number('clearance.radius', 'Head needs aside', 'mm', { empty: 'not told', help: 'For copies printed one at a time.' }),
       number('clearance.height', 'Head needs above', 'mm', { empty: 'not told' }),
     ],

@@ -25,5 +25,6 @@ export const bond = {
   layerTime: term('Layer time for which a material’s bond is told', 's', 20, 0.2),
   perLoad: term('Bond lost per unit of melt load', '', 0.25, 0.4),
   easyLoad: term('Melt load for which a material’s bond is told', '', 0.3, 0.2),
+  wet: term('Bond that filament full of water loses', '', 0.15, 0.5, 'Semi-empirical: steam leaves pores between layers.'),
   least: { ...term('Bond that is never undercut', '', 0.05, 0.4), owner: 'model' },
 } as const satisfies Record<string, Constant>

@@ -1,6 +1,6 @@
 import type { Constant } from './constant'
 
-const cools = ['cooling', 'strength', 'sway', 'cost']
+const cools = ['cooling', 'strength', 'sway', 'cost', 'surface', 'warp', 'fit']
 const TIP = { how: 'Print a small tip and find the layer time at which it stays clean', leaves: 0.15 }
 
 /** How a layer gives its heat away. */
@@ -65,7 +65,7 @@ export const cooling = {
     median: 20,
     spread: 6,
     source: 'Semi-empirical.',
-    moves: ['cooling', 'sway'],
+    moves: ['cooling', 'sway', 'surface'],
   },
   specificHeat: {
     label: 'Specific heat of the material',

@@ -48,6 +48,41 @@ export const finish = {
     source: 'Semi-empirical.',
     moves: ['gloss'],
   },
+  drop: rough('Height of the drop where a line of PLA begins or ends', 'µm', 60, 0.4, 'Semi-empirical (CP-S8).'),
+  ringDamping: rough('Damping of a frame, as a share of the critical', '', 0.08, 0.3, 'Common for a hobby machine, assumed.', {
+    owner: 'printer',
+  }),
+  shaped: rough('Share of its swing that input shaping leaves', '', 0.15, 0.4, 'Semi-empirical.', { owner: 'printer' }),
+  lagDirect: rough(
+    'Time by which pressure lags, fed at the head',
+    's',
+    0.004,
+    0.5,
+    'Semi-empirical: what is left after the firmware’s own correction.',
+    {
+      owner: 'printer',
+    },
+  ),
+  lagTube: rough('Time by which pressure lags, fed through a tube', 's', 0.02, 0.5, 'Semi-empirical, as above.', { owner: 'printer' }),
+  openTop: rough('Roughness of a top that does not close, over its gap', '', 0.01, 0.5, 'Semi-empirical (CP-S6).'),
+  bubbles: rough('Roughness that filament full of water adds', 'µm', 8, 0.5, 'Semi-empirical.', { owner: 'material' }),
+  droop: rough(
+    'Droop of a line that hangs by all but its half, over layer height',
+    '',
+    4,
+    0.4,
+    'Semi-empirical: 45° come out clean, about 60° is the limit (CP-S7).',
+  ),
+  bridgeSag: rough(
+    'Sag of a bridge over the square of its span',
+    '1/mm',
+    5e-4,
+    0.5,
+    'Semi-empirical: a bridge of 40 mm sags by some 0.8 mm.',
+    {
+      measure: { how: 'Print a bridge test', leaves: 0.2 },
+    },
+  ),
   closes: {
     label: 'Skin over gap at which a top closes',
     unit: '',

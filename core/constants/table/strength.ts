@@ -33,7 +33,7 @@ export const strength = {
     spread: 0.2,
     source: 'Assumed, against what the material’s record tells.',
     measure: { how: 'Hang a weight on a printed bar and measure how far it gives way', leaves: 0.07 },
-    moves: ['strength', 'sway'],
+    moves: ['strength', 'sway', 'warp'],
   },
   shear: {
     label: 'Shear strength over pull strength of the bulk',

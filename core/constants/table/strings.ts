@@ -8,7 +8,7 @@ const string = (label: string, unit: string, owner: Constant['owner'], median: n
   median,
   spread,
   source: 'Semi-empirical.',
-  moves: ['strings'],
+  moves: ['strings', 'surface'],
 })
 
 /** What a nozzle draws over open air. */

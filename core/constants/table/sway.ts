@@ -35,5 +35,6 @@ export const sway = {
   damping: ofModel('Share of critical damping of a standing part', '', 0.1, 0.3, 'Assumed for printed plastic on a bed.', ['sway']),
   adhesion: ofModel('Pull that the bond to the bed bears', 'MPa', 1.5, 0.6, 'Assumed: a part that was laid on a warm, clean bed.', [
     'sway',
+    'warp',
   ]),
 } as const satisfies Record<string, Constant>

@@ -5,7 +5,20 @@ import type { Basis } from '../../shelf/material'
 import { splitDuration } from '../../units/format'
 
 /** Ids of the figures in their order. A new one gets its place here, its file in `table/`, and a name in `figures.ts`. */
-export const figureIds = ['time', 'unslowed', 'filament', 'cost', 'surface', 'gloss', 'strength', 'cooling', 'sway', 'strings'] as const
+export const figureIds = [
+  'time',
+  'unslowed',
+  'filament',
+  'cost',
+  'surface',
+  'gloss',
+  'strength',
+  'cooling',
+  'sway',
+  'strings',
+  'fit',
+  'warp',
+] as const
 export type FigureId = (typeof figureIds)[number]
 
 /** A figure of one candidate, as it is read. */

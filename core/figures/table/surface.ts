@@ -1,4 +1,5 @@
 import { facetRoughness, type LaidLine } from '../../physics/finish/roughness'
+import { addedUm } from '../../physics/finish/surfaceMarks'
 import type { Prediction } from '../../pipeline/predict'
 import { type Figure, fixed, inPlain, mm, row } from './figure'
 import { seenSurface } from './stated'
@@ -38,6 +39,10 @@ export const surface: Figure = {
       ...(p.melt.missing > 0.001
         ? [{ label: 'gaps of missing plastic add', value: `${(finish.starved * p.melt.missing).toFixed(1)} µm, as the root of squares` }]
         : []),
+      ...p.surfaceMarks
+        .map((mark) => [mark.label, addedUm(mark, p.surface)] as const)
+        .filter(([, um]) => um >= 0.05)
+        .map(([label, um]) => ({ label: `${label} add`, value: `${um.toFixed(1)} µm` })),
       { label: 'the roughest twentieth begins at', value: `${p.surface.ra95Um.toFixed(1)} µm` },
     ],
     place: 'Shallow slopes and tops are roughest; the face on the bed is not counted.',
@@ -56,6 +61,38 @@ export const surface: Figure = {
         return { value: ra95Um, text: fixed(ra95Um, 1), unit: 'µm', basis: 'calculated' }
       },
     },
+    row(
+      'surface-marks',
+      'Beside its layers',
+      'µm',
+      'What waves, seams, pressure that lags, ends of lines, open tops and wet filament add to the mean roughness; each is told apart under why.',
+      'less',
+      ({ surfaceMarks, surface }) => {
+        const all = surfaceMarks.map((mark) => [mark.label, addedUm(mark, surface)] as const)
+        const um = all.reduce((sum, [, own]) => sum + own, 0)
+        const [label] = all.reduce((most, next) => (next[1] > most[1] ? next : most))
+        return { value: um, text: fixed(um, 1), unit: 'µm', ...(um >= 0.05 ? { note: `most by ${label}` } : {}) }
+      },
+    ),
+    row(
+      'surface-droop',
+      'Overhangs droop',
+      'mm',
+      'How far lines that hang over come down before they set, where they hang most. 45° rest on what is below. Semi-empirical.',
+      'less',
+      ({ sag }) => ({
+        value: sag.droopMm < 0.005 ? 0 : sag.droopMm,
+        text: sag.droopMm < 0.005 ? 'none' : fixed(sag.droopMm, 2),
+        unit: sag.droopMm < 0.005 ? '' : 'mm',
+        ...(sag.hanging > 0 ? { note: `${Math.round(100 * sag.hanging)} % in the air` } : {}),
+      }),
+    ),
+    row('surface-bridge', 'Bridges sag', 'mm', 'In the middle of the longest line that spans air. Semi-empirical.', 'less', ({ sag }) => ({
+      value: sag.bridgeMm < 0.005 ? 0 : sag.bridgeMm,
+      text: sag.bridgeMm < 0.005 ? 'none' : fixed(sag.bridgeMm, 2),
+      unit: sag.bridgeMm < 0.005 ? '' : 'mm',
+      ...(sag.spanMm > 0 ? { note: `over ${fixed(sag.spanMm, 1)} mm` } : {}),
+    })),
     row(
       'surface-seam',
       'Seams',

@@ -6,7 +6,7 @@ import { ringingAmplitude, ringingFigures as ringingFiguresOf, ringingWavelength
 const glossAt = (load: number) => glossAtOf(load, medians.finish)
 
 const ringingFigures = (wall: number, corner: number, acceleration: number, frequency: number | undefined) =>
-  ringingFiguresOf(wall, corner, acceleration, frequency, medians.finish)
+  ringingFiguresOf(wall, corner, acceleration, frequency === undefined ? {} : { frameFrequency: frequency }, medians.finish)
 
 describe('waves behind corners', () => {
   it('have the residual amplitude of a pulse of acceleration: none when it lasts a whole period, most at half of one (any text on vibration)', () => {
@@ -36,6 +36,10 @@ describe('waves behind corners', () => {
     expect(ringingWavelength(100, 50)).toBe(2)
     expect(ringingFigures(80, 8, 3000, undefined).measured).toBe(false)
     expect(ringingFigures(80, 8, 3000, 55)).toMatchObject({ measured: true, wavelengthMm: 80 / 55 })
+    const of = (printer: Parameters<typeof ringingFiguresOf>[3]) => ringingFiguresOf(80, 8, 3000, printer, medians.finish).amplitudeMm
+    // The softer axis swings more, and shaping leaves little of it.
+    expect(of({ frameFrequency: 55, frameFrequencyY: 35 })).toBe(of({ frameFrequency: 35 }))
+    expect(of({ frameFrequency: 55, shaping: true }) / of({ frameFrequency: 55 })).toBeCloseTo(medians.finish.shaped, 9)
     expect(ringingFigures(80, 8, 6000, 55).amplitudeMm).toBeGreaterThan(ringingFigures(80, 8, 3000, 55).amplitudeMm)
   })
 })

@@ -1,4 +1,5 @@
 import type { Constants } from '../../constants/constants'
+import type { Printer } from '../../shelf/printer'
 
 /**
  * Residual amplitude, mm, of an undamped frame after a change of speed at even acceleration:
@@ -28,16 +29,18 @@ export function ringingFigures(
   wallSpeed: number,
   cornerSpeed: number,
   acceleration: number,
-  frequency: number | undefined,
-  { frameFrequency }: Pick<Constants['finish'], 'frameFrequency'>,
+  { frameFrequency: own, frameFrequencyY: ownY, shaping }: Pick<Printer, 'frameFrequency' | 'frameFrequencyY' | 'shaping'>,
+  { frameFrequency, shaped }: Pick<Constants['finish'], 'frameFrequency' | 'shaped'>,
 ): RingingFigures {
-  const f = frequency ?? frameFrequency
+  // The softer of the two axes swings more.
+  const known = own === undefined ? ownY : ownY === undefined ? own : Math.min(own, ownY)
+  const f = known ?? frameFrequency
   const change = Math.max(0, wallSpeed - cornerSpeed)
   // Walls come out of corners at any speed up to this change, so the worst of them counts.
   const worst = Math.min(change, (Math.PI * acceleration) / (2 * Math.PI * f))
   return {
-    amplitudeMm: change > 0 ? ringingAmplitude(acceleration, worst, f) : 0,
+    amplitudeMm: (change > 0 ? ringingAmplitude(acceleration, worst, f) : 0) * (shaping ? shaped : 1),
     wavelengthMm: ringingWavelength(wallSpeed, f),
-    measured: frequency !== undefined,
+    measured: known !== undefined,
   }
 }

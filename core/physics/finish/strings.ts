@@ -2,7 +2,7 @@ import type { Constants } from '../../constants/constants'
 import type { Settings } from '../../profile/settings'
 import type { Material } from '../../shelf/material'
 import type { Printer } from '../../shelf/printer'
-import { daysToGetWet, type SpoolStock } from '../../shelf/spool'
+import { type SpoolStock, waterTaken } from '../../shelf/spool'
 import type { OpenTravel, Ways } from './openTravel'
 
 export interface StringFigures {
@@ -43,8 +43,8 @@ export function stringFigures(
   constants: Constants['strings'],
 ): StringFigures {
   const [low, high] = material.nozzleRange
-  const wet = stock && takenUp(stock.days, material.moisture)
-  const oozes = constants.ooze * ofFamily(material.family, constants) * (1 + constants.wet * (wet ?? 0))
+  const wet = stock && waterTaken(stock, material)
+  const oozes = constants.ooze * oozeOf(material.family, constants) * (1 + constants.wet * (wet ?? 0))
   const slack = printer.extruder === 'tube' ? constants.slackTube : constants.slackDirect
   let [openMm, pulledMm, expected] = [0, 0, 0]
   for (const scope of open.count.keys()) {
@@ -75,9 +75,5 @@ function levers(settings: StringSettings, middle: number, { perDegree, wipe, coa
   )
 }
 
-/** How far a spool has taken up water since it was dried; one that never was counts as opened long ago. */
-const takenUp = (days: number | undefined, moisture: Material['moisture']): number =>
-  days === undefined ? 1 : 1 - Math.exp(-days / daysToGetWet(moisture))
-
-const ofFamily = (family: Material['family'], { oozePetg, oozeFlexible, oozeAbs, oozeNylon }: Constants['strings']): number =>
+export const oozeOf = (family: Material['family'], { oozePetg, oozeFlexible, oozeAbs, oozeNylon }: Constants['strings']): number =>
   ({ PLA: 1, woodPLA: 1, PETG: oozePetg, flexible: oozeFlexible, ABS: oozeAbs, nylon: oozeNylon })[family]

@@ -21,6 +21,9 @@ export interface Roughness {
 export interface SurfaceFigures extends Roughness {
   readonly sides: Roughness
   readonly top: Roughness
+  /** Shares of the area that are sides and tops, 0–1. */
+  readonly sidesShare: number
+  readonly topShare: number
 }
 
 /** A surface whose lines miss so much of their plastic: gaps between them add to its steps as the root of squares. */
@@ -30,7 +33,7 @@ export function starved(surface: SurfaceFigures, missing: number, { starved }: C
     raMeanUm: Math.hypot(raMeanUm, starved * missing),
     ra95Um: Math.hypot(ra95Um, starved * missing),
   })
-  return { ...rougher(surface), sides: rougher(surface.sides), top: rougher(surface.top) }
+  return { ...surface, ...rougher(surface), sides: rougher(surface.sides), top: rougher(surface.top) }
 }
 
 /** What is done to a surface beside laying it. */
@@ -74,7 +77,12 @@ export function surfaceFigures(mesh: Mesh, layers: Layers, treatment: Treatment,
     }
     return { raMeanUm: total > 0 ? weighted / total : 0, ra95Um: quantile(own, roughness, 0.95) }
   }
-  return { ...over(), sides: over((u) => Math.abs(u) <= SIDE), top: over((u) => u > SIDE) }
+  const all = areas.reduce((sum, area) => sum + area, 0)
+  const isSide = (u: number): boolean => Math.abs(u) <= SIDE
+  const isTop = (u: number): boolean => u > SIDE
+  const shareOf = (seen: (up: number) => boolean): number =>
+    all > 0 ? areas.reduce((sum, area, t) => sum + (seen(up[t]!) ? area : 0), 0) / all : 0
+  return { ...over(), sides: over(isSide), top: over(isTop), sidesShare: shareOf(isSide), topShare: shareOf(isTop) }
 }
 
 /** Area (mm²; 0 for faces on the bed), roughness (µm) and upward share of the normal (−1 to 1) of each triangle. */

@@ -24,6 +24,8 @@ const figures = (time: number, strength: number, stops = 0): AllFigures => ({
   gloss: 0.5,
   sway: 0,
   strings: 0,
+  fit: 0.1,
+  warp: 0.3,
   stops,
 })
 const variants: FoundVariant[] = [figures(600, 50), figures(1200, 90), figures(900, 40, 1)].map((own, position) => ({

@@ -17,6 +17,8 @@ const figures = (time: number, strength: number, surface = 10): AllFigures => ({
   gloss: 0.5,
   sway: 0,
   strings: 0,
+  fit: 0.1,
+  warp: 0.3,
   stops: 0,
 })
 const variants: FoundVariant[] = [

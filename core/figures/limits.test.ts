@@ -31,6 +31,7 @@ describe('what a part is for', () => {
 
   it('asks for more than the axes only where the load is held, brought in or directed otherwise', async () => {
     expect(placeOf(noPurpose)).toBeUndefined()
+    expect(placeOf({ ...noPurpose, load: { ...noPurpose.load, axis: 'y' } })).toMatchObject({ named: true })
     const nearer = loaded({ kind: 'bend', axis: 'x', loadedFrom: 60 })
     const of = async (purpose: Purpose) =>
       predict(

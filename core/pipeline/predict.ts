@@ -121,11 +121,10 @@ export function* predictWork(
   const figure = <I, R>(key: string, reads: unknown, task: Task<I, R>, input: I): Work<R> =>
     cache.getFrom(task.name, stageKey(task.name, key, reads), () => justOne(task, input))
 
-  const wallMm = settings.wallCount * settings.lineWidth
   const [loadPath, turned, flats, hole, surface, laidDown] = yield* atOnce(
     figure(layersKey, grip, loadPathTask, { layers, grip }),
     figure(layersKey, [], azimuthTask, { layers }),
-    figure(layersKey, wallMm, flatsTask, { layers, thickness: wallMm }),
+    figure(layersKey, wallsMm(settings), flatsTask, { layers, thickness: wallsMm(settings) }),
     figure(layersKey, [], holeTask, { layers }),
     figure(layersKey, [treated(settings, overrides), finish], surfaceTask, { mesh, layers, settings, overrides, finish }),
     layOutWork(sliced, setup, known),
@@ -139,7 +138,18 @@ export function* predictWork(
   const reads = sectionReads(constants, sizeMm[2])
   // On a tilted belt copies are in the machine's own axes, where outlines mean nothing.
   const places = layers.belt ? [[0, 0] as const] : copyPlaces(sizeMm, settings)
-  const cutWork = sectionsWork({ laidDown, cache, scopes, reads, loadPath, turned, flats, grip, direction })
+  const cutWork = sectionsWork({
+    laidDown,
+    cache,
+    scopes,
+    reads,
+    loadPath,
+    turned: load?.named || direction ? 0 : turned,
+    upright: turned,
+    flats,
+    grip,
+    direction,
+  })
   const [physics, cut, planned, upright, lines, travels, travel, volume, tops] = yield* atOnce(
     figure(
       motionKey,
@@ -262,6 +272,8 @@ const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['materia
 /** Of printing, and of heating up where that is told. */
 const energyOf = ({ watts, start }: Setup['printer'], timeS: number, startUpS = 0): Pick<Prediction, 'energyKWh'> =>
   watts === undefined ? {} : { energyKWh: (watts * timeS + (start?.watts ?? watts) * startUpS) / 3.6e6 }
+
+const wallsMm = ({ wallCount, lineWidth }: Settings): number => wallCount * lineWidth
 
 /** The times of a machine that takes so many times as long as it is told. */
 const atPace = (time: TimeFigures, pace: number): TimeFigures => ({

@@ -48,21 +48,23 @@ interface SectionsInput {
   readonly scopes: Scopes
   readonly reads: SectionReads
   readonly loadPath: LoadPathByAxis
-  /** By how much the plan of the part is turned, radians, and how wide its walls are flat, layer by layer, mm. */
+  /** By how much the plan of the part is turned, radians: for sections across z, and where its own level directions are asked for. */
+  readonly upright: number
   readonly turned: number
+  /** How wide its walls are flat, layer by layer, mm. */
   readonly flats: Float64Array
   readonly grip: Grip
   readonly direction: Direction | undefined
 }
 
 export function* sectionsWork(of: SectionsInput): Work<CutThrough> {
-  const { laidDown, cache, scopes, reads, loadPath, turned, flats, grip, direction } = of
+  const { laidDown, cache, scopes, reads, loadPath, turned, upright, flats, grip, direction } = of
   const { single: path, pathKey, layers } = laidDown
   const box = cache.get('box', pathKey, () => boxOf(path))
   const shared = { path, settings: scopes.settings, overrides: scopes.overrides, reads }
   const across = (axis: Axis): Work<Sections> =>
     cache.getFrom(`sections ${axis}`, stageKey('sections', pathKey, [grip, axis, reads]), () =>
-      justOne(sectionsTask, { ...shared, axis, box, loadPath: loadPath[axis], turned }),
+      justOne(sectionsTask, { ...shared, axis, box, loadPath: loadPath[axis], turned: upright }),
     )
   const along = (direction: Direction): Work<ObliqueSections> =>
     cache.getFrom(obliqueTask.name, stageKey(obliqueTask.name, pathKey, [direction, grip, reads]), () =>

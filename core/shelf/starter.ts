@@ -70,6 +70,7 @@ export const starterPrinters: readonly Printer[] = [
     enclosed: true,
     clearance: { radius: 55, height: 35 },
     start: { homingS: 18, purgeS: 25, bed: { tauS: 120, reachC: 135 }, nozzle: { tauS: 35, reachC: 360 } },
+    shaping: true,
     table: 'steady',
     watts: 180,
     costPerHour: 0.35,

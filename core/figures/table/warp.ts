@@ -11,7 +11,7 @@ export const warp: Figure = {
     'less',
     ({ warp }) => ({
       value: warp.risk,
-      text: fixed(warp.risk, warp.risk < 10 ? 1 : 0),
+      text: fixed(warp.risk, warp.risk < 1 ? 2 : 1),
       unit: '×',
       ...(warp.risk >= 1 ? { note: 'corners lift' } : {}),
     }),

@@ -2,7 +2,7 @@ import type { Contours } from '../../geometry/contours'
 
 /** So many layers and points are enough to tell how a part lies. */
 const LAYERS = 60
-const POINTS = 20_000
+const POINTS = 3000
 /** A plan that is not smaller than this share of its box along x and y lies along them. */
 const CLEARLY = 0.9
 const STEP = Math.PI / 180

@@ -49,6 +49,8 @@ export const noPurpose: Purpose = purposeSchema.parse({ kind: 'work', load: { ki
 export interface LoadPlace {
   readonly grip: Grip
   readonly direction?: Direction
+  /** It acts along an axis of the bed: which level directions are the part's own does not matter. */
+  readonly named?: true
 }
 
 /** `undefined` where every prediction tells the figure anyway. */
@@ -56,6 +58,7 @@ export function placeOf({ load }: Purpose): LoadPlace | undefined {
   const grip = { heldTo: load.heldTo / 100, loadedFrom: load.loadedFrom / 100 }
   const usual = grip.heldTo === usualGrip.heldTo && grip.loadedFrom === usualGrip.loadedFrom
   if (load.axis === 'free') return { grip, direction: { azimuthDeg: load.azimuthDeg, elevationDeg: load.elevationDeg } }
+  if (load.axis !== 'weakest') return { grip, named: true }
   return usual ? undefined : { grip }
 }
 

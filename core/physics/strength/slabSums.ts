@@ -27,8 +27,9 @@ export class SlabSums {
   private readonly sums: Float64Array
   /** Half of the area of each piece of rim at either of its ends, in bins along each direction, one slab after another. */
   private readonly ends: Float64Array
-  private readonly per: readonly number[]
-  private readonly low: readonly number[]
+  /** Bins per mm and where the first one begins, along each direction. */
+  private readonly per: Float64Array
+  private readonly low: Float64Array
 
   constructor(
     private readonly count: number,
@@ -49,8 +50,8 @@ export class SlabSums {
       [lowV, highV],
       [DIAGONAL * (lowV - highU), DIAGONAL * (highV - lowU)],
     ] as const
-    this.low = ranges.map(([low]) => low)
-    this.per = ranges.map(([low, high]) => BINS / Math.max(1e-6, high - low))
+    this.low = Float64Array.from(ranges, ([low]) => low)
+    this.per = Float64Array.from(ranges, ([low, high]) => BINS / Math.max(1e-6, high - low))
   }
 
   /** Adds a straight piece of line about (u, v), (du, dv) long and `halfU` and `halfV` thick to either side. */
@@ -90,22 +91,24 @@ export class SlabSums {
    */
   // biome-ignore lint/complexity/useMaxParams: as above.
   addEnds(slab: number, half: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
+    const { ends, low, per } = this
     const first = REACHES * BINS * slab
     const box = DIAGONAL * (halfU + halfV)
-    this.addEnd(first, 0, half, u, du, halfU)
-    this.addEnd(first + BINS, 1, half, DIAGONAL * (u + v), DIAGONAL * (du + dv), box)
-    this.addEnd(first + 2 * BINS, 2, half, v, dv, halfV)
-    this.addEnd(first + 3 * BINS, 3, half, DIAGONAL * (v - u), DIAGONAL * (dv - du), box)
-  }
-
-  private addEnd(first: number, direction: number, half: number, at: number, length: number, thick: number): void {
-    const { ends } = this
-    const low = this.low[direction]!
-    const per = this.per[direction]!
-    const spread = (length < 0 ? -length : length) / 2 + thick
+    const spreadU = (du < 0 ? -du : du) / 2 + halfU
+    const spreadV = (dv < 0 ? -dv : dv) / 2 + halfV
+    const spreadP = (DIAGONAL * (du + dv < 0 ? -du - dv : du + dv)) / 2 + box
+    const spreadQ = (DIAGONAL * (dv < du ? du - dv : dv - du)) / 2 + box
+    const p = DIAGONAL * (u + v)
+    const q = DIAGONAL * (v - u)
     // The ranges are wide enough for every line, so both ends have a bin.
-    ends[first + (((at - spread - low) * per) | 0)]! += half
-    ends[first + (((at + spread - low) * per) | 0)]! += half
+    ends[first + (((u - spreadU - low[0]!) * per[0]!) | 0)]! += half
+    ends[first + (((u + spreadU - low[0]!) * per[0]!) | 0)]! += half
+    ends[first + BINS + (((p - spreadP - low[1]!) * per[1]!) | 0)]! += half
+    ends[first + BINS + (((p + spreadP - low[1]!) * per[1]!) | 0)]! += half
+    ends[first + 2 * BINS + (((v - spreadV - low[2]!) * per[2]!) | 0)]! += half
+    ends[first + 2 * BINS + (((v + spreadV - low[2]!) * per[2]!) | 0)]! += half
+    ends[first + 3 * BINS + (((q - spreadQ - low[3]!) * per[3]!) | 0)]! += half
+    ends[first + 3 * BINS + (((q + spreadQ - low[3]!) * per[3]!) | 0)]! += half
   }
 
   /** How far from `middle` the ends lie that still carry, in bins from `first` on. */

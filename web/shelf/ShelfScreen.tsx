@@ -111,7 +111,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
           <Undo2 className="size-4" />
         </IconButton>
         <Select
-          label="Prices in"
+          label="Currency"
           value={currency}
           of={currencies.map((code) => ({ id: code, name: `${code} ${symbolOf(code)}` }))}
           onChange={chooseCurrency}

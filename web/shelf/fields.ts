@@ -210,13 +210,18 @@ const spool = (shelf: Shelf): readonly FieldGroup[] => [
       number('netG', 'Filament when new', 'g'),
       number('reelG', 'Empty reel', 'g', { empty: 'learned', help: 'Learned when one reel of this maker has been emptied.' }),
       number('price', 'Price', '¤', { empty: 'material’s' }),
-      choice('foundWith', 'Tried with', shelf.nozzles, { empty: 'not told', help: 'The nozzle that its own values were found with.' }),
       { path: 'empty', label: 'Used up', kind: 'yes', help: 'Its last weighing is then that of the empty reel.' },
     ],
   },
   {
     name: 'Label',
     fields: [...range('nozzleRange', 'Nozzle', { empty: 'material’s' }), ...range('bedRange', 'Bed', { empty: 'material’s' })],
+  },
+  {
+    name: 'Its own values',
+    fields: [
+      choice('foundWith', 'Tried with', shelf.nozzles, { empty: 'not told', help: 'The nozzle that its own values were found with.' }),
+    ],
   },
 ]
 

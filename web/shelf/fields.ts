@@ -218,9 +218,9 @@ const spool = (shelf: Shelf): readonly FieldGroup[] => [
     fields: [...range('nozzleRange', 'Nozzle', { empty: 'material’s' }), ...range('bedRange', 'Bed', { empty: 'material’s' })],
   },
   {
-    name: 'Its own values',
+    name: 'Tried out',
     fields: [
-      choice('foundWith', 'Tried with', shelf.nozzles, { empty: 'not told', help: 'The nozzle that its own values were found with.' }),
+      choice('foundWith', 'With the nozzle', shelf.nozzles, { empty: 'not told', help: 'The nozzle that its own values were found with.' }),
     ],
   },
 ]

@@ -16,6 +16,7 @@ import type { SettingValues } from './profile/settings'
 import type { Setup } from './setup/resolve'
 import { starterMaterials, starterPrinters } from './shelf/starter'
 import { testKernel } from './testing/kernel'
+import { demo } from './testing/paths'
 import { settingsOf, setupOf } from './testing/setups'
 import { blockMesh, joined, partOf, moved as shifted, turnedAbout } from './testing/solids'
 
@@ -204,6 +205,93 @@ describe('directions that always hold', () => {
       }),
       { numRuns: 300, seed: 7 },
     )
+  })
+})
+
+describe('time and speed', () => {
+  const figure = partOf('carry hook for time', demo('carry-hook'))
+  const timeOf = (values: SettingValues, setup = setupOf('dory'), part = figure): number =>
+    predict(part, asModelled, setup, values, { kernel, cache }).timeS
+  const everyday = { topLayers: 7, outerWallSpeed: 40, innerWallSpeed: 60, infillSpeed: 60, skinSpeed: 50, minLayerTime: 0 }
+
+  it('0.12 to 0.2 mm layers about halves it, a fast profile halves it again, each rougher than the last (CP-T2)', () => {
+    const fast = {
+      layerHeight: 0.28,
+      outerWallSpeed: 120,
+      innerWallSpeed: 150,
+      infillSpeed: 150,
+      skinSpeed: 120,
+      acceleration: 3000,
+      minLayerTime: 0,
+    }
+    const [fine, usual, quick] = [
+      timeOf({ ...everyday, layerHeight: 0.12 }),
+      timeOf({ ...everyday, layerHeight: 0.2 }),
+      timeOf(fast, setupOf('lugger')),
+    ]
+    expect(usual / fine).toBeGreaterThan(0.45)
+    expect(usual / fine).toBeLessThan(0.7)
+    expect(quick / usual).toBeGreaterThan(0.25)
+    expect(quick / usual).toBeLessThan(0.65)
+    const rough = (values: SettingValues) => predict(figure, asModelled, setupOf(), values, { kernel, cache }).surface.raMeanUm
+    expect(rough({ ...everyday, layerHeight: 0.2 })).toBeGreaterThan(1.2 * rough({ ...everyday, layerHeight: 0.12 }))
+    expect(rough(fast)).toBeGreaterThan(1.2 * rough({ ...everyday, layerHeight: 0.2 }))
+  })
+
+  it('a small part seldom reaches the speed that is asked, a long one does (CP-F8)', () => {
+    const asked = { outerWallSpeed: 200, innerWallSpeed: 200, minLayerTime: 0, flowLimit: 40, acceleration: 3000, layerHeight: 0.1 }
+    const reached = (name: string, mesh: Mesh) =>
+      predict(partOf(name, mesh), asModelled, setupOf(), asked, { kernel }).realSpeeds.outerWall.speedMmS
+    expect(reached('short moves', blockMesh(6, 6, 2))).toBeLessThan(140)
+    expect(reached('long moves', blockMesh(120, 40, 2))).toBeGreaterThan(190)
+  })
+
+  it('fast PLA through a long melt zone carries some 25 to 30 mm³/s (CP-F4, CP-M2)', () => {
+    const { failsAt } = flowModel(setupOf('cutter', 'bore-0.4', 'fast-pla'), 220, medians)
+    // Asked is 85 % of it.
+    expect(0.85 * failsAt).toBeGreaterThan(24)
+    expect(0.85 * failsAt).toBeLessThan(33)
+  })
+
+  it('detail finer than about a line across is lost (CP-N2)', () => {
+    const laid = (name: string, mesh: Mesh) =>
+      predict(partOf(name, mesh), asModelled, setupOf(), { thinLines: 'left', skirtLines: 0 }, { kernel }).filament.volumeMm3
+    const body = blockMesh(20, 20, 4)
+    const fin = (width: number) => joined(body, shifted(blockMesh(12, width, 4), 14, 0, 0))
+    const without = laid('without a fin', body)
+    // Neither is the fin laid, nor does the body lose anything by it.
+    const fine = laid('fin of 0.3', fin(0.3)) - without
+    expect(fine).toBeGreaterThan(-0.01 * without)
+    expect(fine).toBeLessThan(0.4 * 0.3 * 10 * 4)
+    expect(laid('fin of 0.9', fin(0.9)) - without).toBeGreaterThan(0.8 * 0.9 * 10 * 4)
+  })
+
+  it('starter materials begin within what practice asks of them (CP-M1 to CP-M7)', () => {
+    const asked: readonly (readonly [
+      string,
+      nozzle: readonly [number, number],
+      bed: readonly [number, number],
+      fan: readonly [number, number],
+    ])[] = [
+      ['pla', [190, 220], [50, 60], [100, 100]],
+      ['fast-pla', [200, 230], [50, 60], [100, 100]],
+      ['petg', [230, 250], [80, 90], [10, 30]],
+      ['flexible', [225, 260], [0, 50], [0, 50]],
+      ['abs', [230, 255], [90, 110], [0, 30]],
+      ['asa', [230, 255], [90, 110], [0, 30]],
+      ['fibre-nylon', [250, 290], [70, 90], [0, 20]],
+    ]
+    for (const [key, nozzle, bed, fan] of asked) {
+      const { nozzleTemperature, bedTemperature, fanSpeed } = settingsOf({}, setupOf('cutter', 'bore-0.6', key))
+      for (const [value, [low, high]] of [
+        [nozzleTemperature, nozzle],
+        [bedTemperature, bed],
+        [fanSpeed, fan],
+      ] as const) {
+        expect(value, key).toBeGreaterThanOrEqual(low)
+        expect(value, key).toBeLessThanOrEqual(high)
+      }
+    }
   })
 })
 

@@ -32,7 +32,8 @@ export function fitWalls(
     const spare = spareFor(settings, width)
     const all = ops.offset(hidden, -width - spare)
     if (hasVanished(ops, hidden, all, width + spare, width)) {
-      const core = withoutHardlyWide(ops, all, ops.offset(hidden, -widestNarrow(settings, width) / 2))
+      // Where narrow places are left there is no line along their middle that walls would have to make way for.
+      const core = settings.thinLines === 'left' ? all : withoutHardlyWide(ops, all, ops.offset(hidden, -widestNarrow(settings, width) / 2))
       const room = ops.isEmpty(core) ? core : ops.offset(core, spare + width * (1 + HIDDEN_TOLERANCE))
       // The surface keeps every point that the insets would round off.
       const wall =

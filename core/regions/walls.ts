@@ -53,7 +53,7 @@ export const spareFor = (settings: WallSettings, width: number): number =>
 
 /** Where a place has room for walls on both sides here and there, but is nowhere wider than this, mm, its lines lie along its middle. */
 export const widestNarrow = (settings: WallSettings, width: number): number =>
-  settings.thinLines === 'left' ? 2 * width : Math.max(2 * WIDEST_LINE * width, 2 * width + leastOf(settings, width))
+  Math.max(2 * WIDEST_LINE * width, 2 * width + leastOf(settings, width))
 
 /** Whether a rim has become shorter under an inset than its corners say: then a place has vanished. */
 export const isShort = (before: RimMeasure, by: number, after: number, width: number): boolean =>

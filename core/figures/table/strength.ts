@@ -62,7 +62,7 @@ export const unfitWords: Readonly<Record<Unfit, readonly [note: string, why: str
     'a frame',
     'Limbs run beside each other from hold to load, as in a ring, a frame or an open shell; each bends by itself, and sections through all of them say too much.',
   ],
-  stub: ['no beam', 'It is shorter along this load than it is thick, so it does not bend as a beam.'],
+  stub: ['no beam', 'It is shorter along this load than it is thick or wide, so it does not bend as a beam.'],
 }
 
 const stiffness = (perMm: number): { value: number; text: string; unit: string } => ({

@@ -5,11 +5,12 @@ import { asPercent, atHeight, type Figure, fixed, inPlain, mm, row, type Told } 
 const plain = { unit: 'mm', per: 1, digits: 3 }
 
 /** How far, or that it cannot be; less than a micrometre is none, whatever it is compared with. */
-function told({ mostMm, falls, slowAboveZMm }: SwayFigures): Pick<Told, 'value' | 'text' | 'unit' | 'note'> {
+function told({ mostMm, falls, slowAboveZMm }: SwayFigures): Omit<Told, 'basis'> {
   if (falls)
     return {
       value: mostMm,
-      text: falls.by === 'sway' ? 'will not stand' : 'comes loose',
+      text: falls.by === 'sway' ? 'falls' : 'loose',
+      base: 'falls',
       unit: '',
       note: `from ${atHeight(falls.aboveZMm)}`,
     }

@@ -88,6 +88,8 @@ describe('what is no beam', () => {
   it('is told without a number: a sheet across itself, a part in two pieces', async () => {
     const sheet = await foretold(blockMesh(60, 60, 0.4))
     expect(sheet.strength.bendZ.unfit).toBe('stub')
+    // A rod that stands: across its thickness it is as wide as it is high.
+    expect((await foretold(blockMesh(8, 8, 110))).strength.bendY.unfit).toBe('stub')
     const { Manifold } = await solids
     const apart = await foretold(meshOf(Manifold.cube([10, 10, 10]).add(Manifold.cube([10, 10, 10]).translate([40, 0, 0]))))
     expect(apart.strength.pullX.unfit).toBe('apart')

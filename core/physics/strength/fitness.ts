@@ -9,8 +9,8 @@ export type Unfit = (typeof unfits)[number]
 const LONG = 3
 /** Limbs that spread by more than this share along their run are bowed, and bend when they are pulled. */
 const BOWED = 0.25
-/** An arm shorter than this share of what is bent is no beam. */
-const STUBBY = 0.5
+/** An arm shorter than this share of the thickness that is bent, or of the width, is no beam. */
+const [STUBBY, BROAD] = [0.5, 0.25] as const
 
 /**
  * Whether the sections of a part are those of a beam, as their formulas ask: one piece, from hold to load, in one limb, and
@@ -51,6 +51,8 @@ function isFrame(
 }
 
 function isStub({ second: [uu, vv], reach }: Cuts, judged: readonly number[], { low, high }: Spans): boolean {
-  const depth = (i: number): number => 2 * (uu[i]! < vv[i]! ? reach[0][i]! : reach[2][i]!)
-  return judged.some((i) => high - low < STUBBY * depth(i))
+  return judged.some((i) => {
+    const [thick, wide] = uu[i]! < vv[i]! ? [reach[0][i]!, reach[2][i]!] : [reach[2][i]!, reach[0][i]!]
+    return high - low < 2 * Math.max(STUBBY * thick, BROAD * wide)
+  })
 }

@@ -112,7 +112,11 @@ function Load({ pair }: { pair: Pair }) {
               />
             )}
             <div className="min-h-32 flex-[1.1]">
-              <AlongChart borne={loaded.map(({ candidate, bearing }) => ({ name: candidate.name, bearing }))} wantedN={wantedN} />
+              {loaded.every(({ bearing }) => bearing.load.unfit) ? (
+                <p className="flex h-full items-center justify-center text-muted">Sections say nothing about this load.</p>
+              ) : (
+                <AlongChart borne={loaded.map(({ candidate, bearing }) => ({ name: candidate.name, bearing }))} wantedN={wantedN} />
+              )}
             </div>
             <Axes loaded={loaded} kind={purpose.load.kind} />
             <div className="flex min-h-32 flex-1 divide-x divide-line border-t border-line">

@@ -1,8 +1,8 @@
 import type { Contours } from '../../geometry/contours'
 
 /** So many layers and points are enough to tell how a part lies. */
-const LAYERS = 60
-const POINTS = 3000
+const LAYERS = 40
+const POINTS = 1500
 /** A plan that is not smaller than this share of its box along x and y lies along them. */
 const CLEARLY = 0.9
 const STEP = Math.PI / 180
@@ -30,8 +30,8 @@ export function ownAzimuth({ xy, polygonStart, groupStart }: Contours): number {
     return (highU - lowU) * (highV - lowV)
   }
   const least = (angles: readonly number[]): number => angles.reduce((best, angle) => (area(angle) < area(best) ? angle : best))
-  const rough = least(Array.from({ length: 90 }, (_, degree) => degree * STEP))
-  const fine = least(Array.from({ length: 21 }, (_, k) => rough + (k - 10) * 0.1 * STEP))
+  const rough = least(Array.from({ length: 45 }, (_, k) => 2 * k * STEP))
+  const fine = least(Array.from({ length: 21 }, (_, k) => rough + (k - 10) * 0.2 * STEP))
   const turned = (fine + Math.PI / 2) % (Math.PI / 2)
   return area(turned) < CLEARLY * area(0) ? turned : 0
 }

@@ -48,13 +48,25 @@ export function standingShares(
  * wall counts as flat for as long, which is a thin shell's own formula within a quarter (σ = 0.6·E·t/R, less a knock-down).
  */
 export function flatWalls({ xy, polygonStart, groupStart }: Contours, thickness: number): Float64Array {
-  return Float64Array.from({ length: groupStart.length - 1 }, (_, layer) => {
+  const layers = groupStart.length - 1
+  const each = Math.max(1, Math.floor(layers / LAYERS))
+  const flats = new Float64Array(layers)
+  for (let layer = 0; layer < layers; layer++) {
+    // Walls hardly change from one layer to the next.
+    if (layer % each > 0) {
+      flats[layer] = flats[layer - 1]!
+      continue
+    }
     let widest = 0
     for (let p = groupStart[layer]!; p < groupStart[layer + 1]!; p++)
       widest = Math.max(widest, widestFlat(xy, polygonStart[p]!, polygonStart[p + 1]!, thickness))
-    return widest
-  })
+    flats[layer] = widest
+  }
+  return flats
 }
+
+/** About so many layers are looked at. */
+const LAYERS = 40
 
 function widestFlat(xy: Float64Array, from: number, to: number, thickness: number): number {
   const count = to - from

@@ -1,6 +1,7 @@
 import type { SettingValues } from '../profile/settings'
 import { knownSetup } from '../setup/knownSetup'
 import { type Evidence, type Rule, round } from './check'
+import { widerBrim } from './widerBrim'
 
 /** A little more than is needed, so that one press settles it. */
 const SURELY = 1.15
@@ -8,8 +9,6 @@ const SURELY = 1.15
 const SLOWEST = 5
 /** Longer than this no layer is made to take, s; semi-empirical. */
 const LONGEST = 300
-/** A brim this wide holds a slender foot, and one wider than that is not worth its plastic, mm; semi-empirical. */
-const [WIDE_BRIM, WIDEST_BRIM] = [8, 16]
 
 const wider = (trunk: number): number => (trunk < 15 ? 15 : Math.max(trunk, Math.min(35, trunk + 10)))
 
@@ -69,8 +68,6 @@ export const swayChecks: readonly Rule[] = [
     setting: 'brim',
     find: ({ sway: { falls }, resolved: { settings } }) => {
       if (falls?.by !== 'foot') return
-      const has = settings.brim === 'outer' || settings.brim === 'both'
-      const width = !has ? Math.max(settings.brimWidth, WIDE_BRIM) : Math.min(WIDEST_BRIM, 2 * settings.brimWidth)
       return {
         atZMm: falls.aboveZMm,
         evidence: `From z ${falls.aboveZMm.toFixed(0)} mm on the nozzle’s push pulls at the edge of the foot more than the bed is taken to hold.`,
@@ -78,8 +75,7 @@ export const swayChecks: readonly Rule[] = [
         todo: 'Widen its foot by a brim, lift on travel, slow it up there, or lay it down.',
         fix: {
           values: {
-            brim: settings.brim === 'inner' ? 'both' : has ? settings.brim : 'outer',
-            brimWidth: Math.max(width, settings.brimWidth),
+            ...widerBrim(settings),
             lift: settings.lift === 'never' ? 'overPrinted' : settings.lift,
           },
         },

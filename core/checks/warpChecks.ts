@@ -1,4 +1,5 @@
 import type { Rule } from './check'
+import { widerBrim } from './widerBrim'
 
 /** What pulls a part off its bed, or off its size. */
 export const warpChecks: readonly Rule[] = [
@@ -8,7 +9,6 @@ export const warpChecks: readonly Rule[] = [
     setting: 'brim',
     find: ({ warp, setup: { material, printer }, resolved: { settings }, belt }) => {
       if (belt || warp.risk < 1) return
-      const has = settings.brim === 'outer' || settings.brim === 'both'
       const bed = Math.max(settings.bedTemperature, Math.round((material.bedRange[0] + material.bedRange[1]) / 2))
       return {
         evidence: `Shrinking by ${(100 * warp.strain).toFixed(2)} %, ${warp.contactMm.toFixed(0)} mm of foot pull up at their ends with ${warp.risk.toFixed(1)} times what the bed is taken to hold.`,
@@ -16,8 +16,7 @@ export const warpChecks: readonly Rule[] = [
         todo: `Give it a brim and the bed the middle of its label${printer.enclosed ? '' : ', or print it in an enclosure'}.`,
         fix: {
           values: {
-            brim: has ? settings.brim : settings.brim === 'inner' ? 'both' : 'outer',
-            brimWidth: has ? Math.max(settings.brimWidth, Math.min(20, 2 * settings.brimWidth)) : Math.max(8, settings.brimWidth),
+            ...widerBrim(settings),
             bedTemperature: bed,
           },
         },

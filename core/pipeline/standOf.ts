@@ -10,6 +10,7 @@ import {
   swayFigures,
   swayOf,
 } from '../physics/sway/sway'
+import { outerBrim } from '../profile/outerBrim'
 import type { Settings } from '../profile/settings'
 import type { KnownSetup } from '../setup/knownSetup'
 
@@ -31,7 +32,7 @@ export function standOf({ settings, setup, upright, tracks, supportSpeed, swayOf
 } {
   const { sway } = setup.constants
   const standing = standingOf(settings, setup)
-  const drawn = drawnLayers(upright, tracks)
+  const given = swayOf(upright, drawnLayers(upright, tracks), standing, sway)
   const push: SupportPush = {
     modulus: standing.modulus,
     force: sideForce(supportSpeed > 0 ? Math.min(supportSpeed, settings.supportSpeed) : settings.supportSpeed, standing, sway),
@@ -39,9 +40,9 @@ export function standOf({ settings, setup, upright, tracks, supportSpeed, swayOf
     adhesion: sway.adhesion,
   }
   return {
-    sway: swayFigures(upright, drawn, standing, sway),
+    sway: swayFigures(upright, given, standing, sway),
     supportSway: swayOfSupports((radius) => supportStiffness(settings, radius), push),
-    swayMm: swayByLayer(upright, tracks.z, swayOf(upright, drawn, standing, sway)),
+    swayMm: swayByLayer(upright, tracks.z, given),
   }
 }
 
@@ -55,7 +56,7 @@ const standingOf = (settings: Settings, { material, printer }: Pick<KnownSetup, 
   lineWidth: settings.lineWidth,
   lift: settings.lift,
   together: settings.copyOrder === 'together' ? settings.copies : 1,
-  brim: settings.brim === 'outer' || settings.brim === 'both' ? settings.brimWidth : 0,
+  brim: outerBrim(settings),
   printer,
   acceleration: settings.acceleration,
 })

@@ -1,7 +1,7 @@
 import type { Direction } from '../physics/strength/direction'
 import type { Grip } from '../physics/strength/grip'
 import type { LoadPathByAxis } from '../physics/strength/loadPathByAxis'
-import { type ObliqueSections, obliqueFigures } from '../physics/strength/oblique'
+import { type ObliqueSections, obliqueFigures, standingAcross } from '../physics/strength/oblique'
 import type { LoadKind } from '../physics/strength/sectionLoads'
 import type { SectionReads } from '../physics/strength/sectionReads'
 import { type Axis, boxOf, type Sections } from '../physics/strength/sections'
@@ -78,10 +78,17 @@ export function* sectionsWork(of: SectionsInput): Work<CutThrough> {
   return { axes: { x, y, z }, own: found.slice(0, own.length), asked: found[own.length], flats }
 }
 
-export function strengthOf(cut: CutThrough, settings: Settings, bulk: Bulk & { readonly bonds: Float64Array }, grip: Grip): StrengthOf {
+export function strengthOf(
+  cut: CutThrough,
+  settings: Settings,
+  bulk: Omit<Bulk, 'standing'> & { readonly bonds: Float64Array },
+  grip: Grip,
+): StrengthOf {
   const { axes, own, asked, flats } = cut
-  const standing = (axis: Axis): Float64Array => standingShares(axes[axis], axis, settings, bulk.material.strength, flats)
-  const figuresOf = ({ sections, direction }: Cut) => obliqueFigures(sections, direction, bulk, grip)
+  const standing = (axis: Axis): Float64Array =>
+    standingShares(axes[axis], axis === 'z' ? 'upright' : 'level', settings, bulk.material.strength, flats)
+  const figuresOf = ({ sections, direction }: Cut) =>
+    obliqueFigures(sections, direction, { ...bulk, ...standingAcross(sections, direction, settings, bulk.material) }, grip)
   return {
     strength: strengthFigures(axes, { ...bulk, standing: { x: standing('x'), y: standing('y'), z: standing('z') } }, grip),
     ...(own.length > 0 ? { own: own.map((one) => ({ azimuthDeg: one.direction.azimuthDeg, figures: figuresOf(one) })) } : {}),

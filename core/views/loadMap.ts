@@ -5,7 +5,7 @@ import type { Cuts } from '../physics/strength/beam'
 import { type Direction, frameOf } from '../physics/strength/direction'
 import { type Grip, usualGrip } from '../physics/strength/grip'
 import { type AxisLoadPath, type LoadPathByAxis, loadPathAlong, loadPathByAxis } from '../physics/strength/loadPathByAxis'
-import { findObliqueSections, type ObliqueSections, obliqueStrengthAt } from '../physics/strength/oblique'
+import { findObliqueSections, type ObliqueSections, obliqueStrengthAt, standingAcross } from '../physics/strength/oblique'
 import { ownAzimuth } from '../physics/strength/ownAzimuth'
 import { type LoadKind, loadKinds, loadsAlong, type Strengths } from '../physics/strength/sectionLoads'
 import { sectionReads, sectionSettings } from '../physics/strength/sectionReads'
@@ -101,7 +101,7 @@ export function loadsByAxis(read: LoadedPart, loadPath: LoadPathByAxis): Readonl
   const flats = flatWalls(layers.outlines, settings.wallCount * settings.lineWidth)
   const across = (axis: Axis): SectionLoads => {
     const strengthAt = (section: number): number => (axis === 'z' ? strength.inLayer * tracks.bond[section]! : inLayer)
-    const standing = standingShares(sections[axis], axis, settings, strength, flats)
+    const standing = standingShares(sections[axis], axis === 'z' ? 'upright' : 'level', settings, strength, flats)
     return told(sections[axis], { strengthAt, inLayer, shear: known.constants.strength.shear, standing }, grip)
   }
   return Object.fromEntries(axes.map((axis) => [axis, across(axis)])) as unknown as Readonly<Record<Axis, SectionLoads>>
@@ -111,7 +111,8 @@ function obliqueLoads(read: LoadedPart, cuts: ObliqueSections, direction: Direct
   const { known, predicted, grip } = read
   const { shear } = known.constants.strength
   const strengthAt = obliqueStrengthAt(cuts, direction, known.material.strength.inLayer, predicted.tracks.bond, shear)
-  return told(cuts, { strengthAt, inLayer: withinLayers(read), shear }, grip)
+  const standing = standingAcross(cuts, direction, predicted.settings, known.material)
+  return told(cuts, { strengthAt, inLayer: withinLayers(read), shear, ...standing }, grip)
 }
 
 const withinLayers = ({ known, predicted }: LoadedPart): number => (1 - predicted.melt.missing) * known.material.strength.inLayer

@@ -1,3 +1,4 @@
+import { outerBrim } from '../../profile/outerBrim'
 import { type Figure, fixed, inPlain, mm, row } from './figure'
 
 const plain = { unit: '×', per: 1, digits: 2 }
@@ -29,7 +30,7 @@ export const warp: Figure = {
       { label: 'stiffness', value: `${material.strength.modulus} MPa` },
       { label: 'foot, from end to end', value: mm(p.warp.contactMm) },
       { label: 'bed', value: `${p.settings.bedTemperature} °C; ${material.bedRange[0]}–${material.bedRange[1]} on the label` },
-      { label: 'brim', value: p.settings.brim === 'outer' || p.settings.brim === 'both' ? mm(p.settings.brimWidth) : 'none outside' },
+      { label: 'brim', value: outerBrim(p.settings) > 0 ? mm(outerBrim(p.settings)) : 'none outside' },
       { label: 'the bed holds', value: `${constants.sway.adhesion} MPa, assumed` },
     ],
     place: p.warp.risk >= 1 ? 'Its farthest corners lift first.' : 'It stays flat.',

@@ -16,7 +16,7 @@ export interface SurfaceMark {
 
 export interface MarkInput {
   readonly lines: LineMarks
-  readonly settings: Pick<Settings, 'lineWidth' | 'layerHeight' | 'coastLength' | 'wipeLength' | 'cornerSpeed' | 'infillPattern'>
+  readonly settings: Pick<Settings, 'lineWidth' | 'coastLength' | 'wipeLength' | 'cornerSpeed'>
   readonly ringing: RingingFigures
   /** What the outer wall really runs at, mm/s, and its acceleration, mm/s². */
   readonly wallSpeed: number

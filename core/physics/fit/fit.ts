@@ -32,10 +32,7 @@ export function fitOf({
   sizeMm,
   hole,
 }: {
-  readonly settings: Pick<
-    Settings,
-    'lineWidth' | 'layerHeight' | 'firstLayerHeight' | 'firstLayerFlow' | 'flow' | 'bedTemperature' | 'firstLayerBed'
-  >
+  readonly settings: Pick<Settings, 'lineWidth' | 'firstLayerFlow' | 'flow' | 'bedTemperature' | 'firstLayerBed'>
   readonly setup: { readonly material: Material; readonly constants: Constants }
   readonly sizeMm: readonly [number, number, number]
   readonly hole: Hole | undefined

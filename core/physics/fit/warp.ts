@@ -1,4 +1,5 @@
 import type { Constants } from '../../constants/constants'
+import { outerBrim } from '../../profile/outerBrim'
 import type { Settings } from '../../profile/settings'
 import { expansionOf, heatOf } from '../../shelf/heat'
 import type { Material } from '../../shelf/material'
@@ -73,9 +74,8 @@ export function warpOf({
     Math.min(PULLS, sizeMm[2]) *
     Math.min(1, solidShare) *
     (foot.lengthMm / LONG)
-  const brim = settings.brim === 'outer' || settings.brim === 'both' ? settings.brimWidth : 0
   const [low, high] = material.bedRange
   const cold = Math.exp(-Math.max(0, (low + high) / 2 - settings.bedTemperature) / COLDER)
-  const holds = constants.sway.adhesion * (Math.min(HOLDS, foot.lengthMm / 2) + brim) * cold
+  const holds = constants.sway.adhesion * (Math.min(HOLDS, foot.lengthMm / 2) + outerBrim(settings)) * cold
   return { risk: holds > 0 ? (constants.fit.warps * pulls) / holds : 0, strain, contactMm: foot.lengthMm, airC }
 }

@@ -120,6 +120,13 @@ describe('thin walls that are pressed', () => {
     expect(Math.abs(strength.crushZ.loadN / 480 - 1)).toBeLessThan(0.1)
   })
 
+  it('buckle along every level direction alike: an empty box that lies turned is crushed along its own sides at the same load', async () => {
+    const empty = { wallCount: 1, infillDensity: 0 }
+    const straight = await foretold(blockMesh(60, 60, 40), empty)
+    const { own } = await foretold(turnedAbout(blockMesh(60, 60, 40), 30), empty)
+    for (const { figures } of own!) expect(Math.abs(figures.crush.loadN / straight.strength.crushX.loadN - 1)).toBeLessThan(0.07)
+  })
+
   it('are held by infill', async () => {
     const at = async (infillDensity: number) =>
       (await foretold(blockMesh(60, 60, 60), { wallCount: 1, infillDensity })).strength.crushZ.loadN

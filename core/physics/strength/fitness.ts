@@ -2,8 +2,7 @@ import type { Cuts, Spans } from './beam'
 import type { LoadKind } from './sectionLoads'
 
 /** Why sections say nothing about a load. */
-export const unfits = ['apart', 'turnsBack', 'frame', 'stub'] as const
-export type Unfit = (typeof unfits)[number]
+export type Unfit = 'apart' | 'turnsBack' | 'frame' | 'stub'
 
 /** Limbs that run beside each other for longer than so many times their thickness bend each by itself. */
 const LONG = 3
@@ -14,7 +13,7 @@ const [STUBBY, BROAD] = [0.5, 0.25] as const
 
 /**
  * Whether the sections of a part are those of a beam, as their formulas ask: one piece, from hold to load, in one limb, and
- * longer than it is thick. Nothing where they are.
+ * longer than it is thick or very wide. Nothing where they are.
  */
 export function unfitFor(cuts: Cuts, kind: LoadKind, spans: Spans): Unfit | undefined {
   const judged = [...cuts.at.keys()].filter((i) => spans.to[i]! > spans.from[i]! + 1e-9)

@@ -1,3 +1,4 @@
+import type { Material } from '../../shelf/material'
 import { code, isOfPart, moveCount, type Toolpath } from '../../toolpath/toolpath'
 import type { Cuts } from './beam'
 import { type Direction, frameOf, type Vector } from './direction'
@@ -8,6 +9,7 @@ import type { LoadKind, StrengthAt } from './sectionLoads'
 import { evenSlabs, inScope, isRim, type SectionSettingsOf, weightOfInfill, weightsOfInfill } from './sections'
 import { SlabSums } from './slabSums'
 import { type Bulk, figuresAlong, type LoadFigure } from './strengthFigures'
+import { standingShares, type Walls } from './thinWalls'
 
 /** Sections across any direction, and between which layers each of them lies (inclusive). */
 export interface ObliqueSections extends Cuts {
@@ -136,13 +138,26 @@ export function offAxisStrength(elevation: number, inLayer: number, bond: number
 export function obliqueFigures(
   sections: ObliqueSections,
   direction: Direction,
-  bulk: Bulk & { readonly bonds: Float64Array },
+  bulk: Omit<Bulk, 'standing'> & { readonly bonds: Float64Array; readonly standing?: Float64Array },
   grip: Grip = usualGrip,
 ): Record<LoadKind, LoadFigure> {
   const inLayer = (1 - (bulk.missing ?? 0)) * bulk.material.strength.inLayer
   const strengthAt = obliqueStrengthAt(sections, direction, bulk.material.strength.inLayer, bulk.bonds, bulk.shear)
-  return figuresAlong(sections, { strengthAt, inLayer, shear: bulk.shear }, bulk, grip)
+  return figuresAlong(
+    sections,
+    { strengthAt, inLayer, shear: bulk.shear, ...(bulk.standing ? { standing: bulk.standing } : {}) },
+    bulk,
+    grip,
+  )
 }
+
+/** What stands of walls that are pressed along a direction; of one that leads up or down it is not known. */
+export const standingAcross = (
+  sections: ObliqueSections,
+  { elevationDeg }: Direction,
+  settings: Walls,
+  { strength }: Pick<Material, 'strength'>,
+): { readonly standing?: Float64Array } => (elevationDeg === 0 ? { standing: standingShares(sections, 'level', settings, strength) } : {})
 
 /** MPa of each section across a direction. */
 export const obliqueStrengthAt =

@@ -25,7 +25,7 @@ export interface SectionSettings extends Pick<Settings, 'lineWidth' | 'infillDen
   readonly infillStiffness?: number
   /** What lines bear across themselves over what they bear along; 1 where nothing is told. */
   readonly acrossLines?: number
-  /** How thick walls and skins are that keep infill from giving way sideways, over the part's own width; none where nothing is told. */
+  /** How thick the skins are that keep infill from giving way sideways, over the part's height; none where nothing is told. */
   readonly confined?: number
 }
 

@@ -2,7 +2,6 @@ import type { Contours } from '../../geometry/contours'
 import type { Settings } from '../../profile/settings'
 import { spanBetweenLines } from '../finish/topClosure'
 import type { Cuts } from './beam'
-import type { Axis } from './sections'
 
 /** Of a solid's sections less than this share is empty. */
 const HOLLOW = 0.15
@@ -11,10 +10,14 @@ const POISSON = 0.35
 /** Buckling coefficient of a long plate whose edges are held (Timoshenko & Gere, Theory of Elastic Stability; from memory). */
 const PLATE = (4 * Math.PI ** 2) / (12 * (1 - POISSON ** 2))
 
-type Walls = Pick<Settings, 'wallCount' | 'lineWidth' | 'topLayers' | 'bottomLayers' | 'layerHeight' | 'infillDensity' | 'infillPattern'>
+/** What walls are made of. */
+export type Walls = Pick<
+  Settings,
+  'wallCount' | 'lineWidth' | 'topLayers' | 'bottomLayers' | 'layerHeight' | 'infillDensity' | 'infillPattern'
+>
 
 /**
- * Share of each section that stands when it is pressed along an axis. A thin flat wall buckles long before it crushes and
+ * Share of each section that stands when it is pressed, upright or along any level direction. A thin flat wall buckles long before it crushes and
  * then only its edges bear: `√(σcr/σ)` of its width, `σcr = k·E·(t/b)²` (effective width, von Kármán 1932; from memory). b is the
  * width of the wall between its corners, or between the lines of the infill that hold it where that is less.
  *
@@ -23,7 +26,7 @@ type Walls = Pick<Settings, 'wallCount' | 'lineWidth' | 'topLayers' | 'bottomLay
  */
 export function standingShares(
   cuts: Cuts,
-  axis: Axis,
+  along: 'level' | 'upright',
   walls: Walls,
   { modulus, inLayer }: { readonly modulus: number; readonly inLayer: number },
   flats?: Float64Array,
@@ -37,7 +40,7 @@ export function standingShares(
     const solid = cuts.bearing?.solid[i] ?? 0
     if (cuts.area[i]! > (1 - HOLLOW) * solid) return 1
     const [width, height] = [2 * cuts.reach[0][i]!, 2 * cuts.reach[2][i]!]
-    if (axis === 'z') return wide(wall, flats?.[i] ?? Math.max(width, height))
+    if (along === 'upright') return wide(wall, flats?.[i] ?? Math.max(width, height))
     const [upright, level] = [height * wall, width * skin]
     return upright + level > 0 ? (upright * wide(wall, height) + level * wide(skin, width)) / (upright + level) : 1
   })

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { medians } from '../../constants/constants'
 import { layOut } from '../../testing/layOut'
 import { blockMesh } from '../../testing/solids'
-import { amplified, deflections, type LayerSection, layerSections, type Standing, sideForce, swayFigures } from './sway'
+import { amplified, deflections, type LayerSection, layerSections, type Standing, sideForce, swayFigures, swayOf } from './sway'
 
 describe('a standing part under a side force', () => {
   it('has the sections of its solid: b·h and the smaller of b·h³/12 (any handbook)', async () => {
@@ -68,7 +68,12 @@ describe('what people do about a part that sways (CP-K6, common practice)', () =
     acceleration: 2000,
   }
   const of = (change: Partial<Standing> = {}, timeS = 1, margin = 2, height = 120) =>
-    swayFigures(rod(height), () => ({ timeS, margin }), { ...on, ...change }, medians.sway)
+    swayFigures(
+      rod(height),
+      swayOf(rod(height), () => ({ timeS, margin }), { ...on, ...change }, medians.sway),
+      { ...on, ...change },
+      medians.sway,
+    )
 
   it('slower is steadier, and slow enough settles it', () => {
     let before = Infinity

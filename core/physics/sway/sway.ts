@@ -205,16 +205,18 @@ export function swayOf(sections: readonly LayerSection[], drawn: (section: numbe
   })
 }
 
+/** What `swayOf` tells of a layer. */
+export type LayerSway = ReturnType<typeof swayOf>[number]
+
 export function swayFigures(
   sections: readonly LayerSection[],
-  drawn: (section: number) => Drawn,
-  of: Standing,
-  constants: SwayConstants,
+  given: readonly LayerSway[],
+  of: Pick<Standing, 'brim' | 'lineWidth'>,
+  { adhesion }: Pick<SwayConstants, 'adhesion'>,
 ): SwayFigures {
-  const given = swayOf(sections, drawn, of, constants)
   if (given.length === 0) return { mostMm: 0, atZMm: 0, footMargin: Infinity, worst: { speedMmS: 0, timeS: 0, forceN: 0 } }
   const most = given.reduce((at, { mm }, i) => (mm > given[at]!.mm ? i : at), 0)
-  const holds = footMoment(sections[0]!, of.brim, constants.adhesion)
+  const holds = footMoment(sections[0]!, of.brim, adhesion)
   const from = (is: (section: number) => boolean): number => given.findIndex((_, i) => is(i))
   const pushed = given.reduce((most, { forceN }, i) => Math.max(most, forceN * sections[i]!.z), 0)
   const slow = from((i) => given[i]!.mm > FEATHERS * of.lineWidth)
@@ -237,11 +239,7 @@ export function swayFigures(
 }
 
 /** The same at the top of each layer, mm; not a number where nothing stands. */
-export function swayByLayer(
-  sections: readonly LayerSection[],
-  tops: Float64Array,
-  given: readonly { readonly mm: number }[],
-): Float64Array {
+export function swayByLayer(sections: readonly LayerSection[], tops: Float64Array, given: readonly LayerSway[]): Float64Array {
   const at = new Map(sections.map(({ z }, i) => [z.toFixed(4), given[i]!.mm]))
   return tops.map((z) => at.get(z.toFixed(4)) ?? Number.NaN)
 }

@@ -8,6 +8,7 @@ import { typedNumber } from '@sable/core/units/typedNumber'
 import { ArrowLeftRight } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
+import { inMoney } from '../../ui/currency'
 import { Popover } from '../../ui/Popover'
 import { Select } from '../../ui/Select'
 import type { Cell } from './rows'
@@ -68,11 +69,11 @@ function Sums({ setup, cells }: { setup: Setup | undefined; cells: Cells }) {
       />
       <Linked
         start={100}
-        told={`${material?.name ?? 'PLA'}, ${density} g/cm³, ${diameter} mm${price > 0 ? `, ${price} a kilogram` : ''}`}
+        told={`${material?.name ?? 'PLA'}, ${density} g/cm³, ${diameter} mm${price > 0 ? inMoney(`, ${price} ¤ a kilogram`) : ''}`}
         sides={[
           { label: 'Filament', unit: 'g', per: 1 },
           { label: 'Length', unit: 'm', per: metresPerGram },
-          { label: 'Money', unit: '', per: price / 1000 },
+          { label: 'Money', unit: inMoney('¤'), per: price / 1000 },
         ]}
       />
       <Temperatures start={number('nozzleTemperature', 210)} body={setup?.nozzle.body ?? 'brass'} />

@@ -6,6 +6,7 @@ import { inWords } from '@sable/core/units/format'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'
 import { Checkbox } from '../../ui/Checkbox'
+import { inMoney } from '../../ui/currency'
 import { NumberField } from '../../ui/NumberField'
 import { Select } from '../../ui/Select'
 
@@ -13,7 +14,7 @@ import { Select } from '../../ui/Select'
 const fields: Readonly<Record<LimitName, { readonly label: string; readonly unit: string; readonly per: number }>> = {
   maxTimeS: { label: 'Time at most', unit: 'min', per: 60 },
   maxMassG: { label: 'Filament at most', unit: 'g', per: 1 },
-  maxCost: { label: 'Cost at most', unit: '', per: 1 },
+  maxCost: { label: 'Cost at most', unit: '¤', per: 1 },
   maxRaUm: { label: 'Surface Ra at most', unit: 'µm', per: 1 },
   minLoadN: { label: 'Bears at least', unit: 'N', per: 1 },
 }
@@ -80,6 +81,7 @@ export function PurposeForm({ purpose }: { purpose: Purpose }) {
           <NumberField
             key={limit}
             {...fields[limit]}
+            unit={inMoney(fields[limit].unit)}
             value={purpose.limits[limit]}
             hint="none"
             onCommit={(value) => {

@@ -90,11 +90,13 @@ function Load({ pair }: { pair: Pair }) {
           <div className="flex min-h-0 flex-col border-r border-line">
             <LoadedPart loaded={first} />
             <div className="max-h-[42%] shrink-0 overflow-auto border-t border-line px-3 py-2">
-              <Gains candidate={first.candidate} prediction={first.prediction} />
-              {first.bearing.load.unfit && (
-                <p role="note" className="mt-2 text-[12.5px]">
+              {/* Where there is no number no change can be said to raise it. */}
+              {first.bearing.load.unfit ? (
+                <p role="note" className="text-[12.5px]">
                   {unfitWords[first.bearing.load.unfit][1]} There is no number for it.
                 </p>
+              ) : (
+                <Gains candidate={first.candidate} prediction={first.prediction} />
               )}
               <p className="mt-2 text-[11px] text-muted">
                 A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift

@@ -6,6 +6,7 @@ import { addPredict } from './commands/predict'
 import { addShelf } from './commands/shelf'
 import { addTime } from './commands/time'
 import { addToolpath } from './commands/toolpath'
+import { addTrial } from './commands/trial'
 
 /** Runs a command with its arguments. Writes to standard output and error, and returns the exit code. */
 export async function run(args: readonly string[]): Promise<number> {
@@ -13,7 +14,7 @@ export async function run(args: readonly string[]): Promise<number> {
     .description('Predicts time, filament, surface and strength of a printed part.')
     .showHelpAfterError()
     .exitOverride()
-  for (const add of [addPredict, addCompare, addToolpath, addTime, addConvert, addShelf]) add(program)
+  for (const add of [addPredict, addCompare, addToolpath, addTime, addConvert, addTrial, addShelf]) add(program)
   try {
     await program.parseAsync(args, { from: 'user' })
     return 0

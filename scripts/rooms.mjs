@@ -17,6 +17,7 @@ const order = [
   'profile',
   'formats',
   'shelf',
+  'learning',
   'steps',
   'work',
   'patterns',
@@ -43,6 +44,11 @@ const order = [
   'doubt',
   'search',
   'advice',
+  'trials/solids',
+  'trials/spec',
+  'trials/shapes',
+  'trials/table',
+  'trials',
 ]
 
 /** Folders between which imports run, with the files that make them, tests and what only tests use left out. @param folder absolute */

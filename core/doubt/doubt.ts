@@ -10,7 +10,7 @@ const EIGHTY = 1.2816
 /** What the doubt of a candidate's figures is made of. */
 export interface Doubtful {
   readonly slopes: Slopes
-  readonly setup: Pick<Setup, 'material'>
+  readonly setup: Pick<Setup, 'material' | 'known'>
 }
 
 /** What a constant adds to the doubt of a figure, as the logarithm: half the width of its 80 % range. */

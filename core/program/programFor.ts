@@ -11,6 +11,8 @@ import { writeProgram } from './writeProgram'
 export interface ProgramChoice extends PredictOptions {
   readonly partName: string
   readonly filament: 'relative' | 'absolute'
+  /** Lines at its head that say what it is for. */
+  readonly head?: readonly string[]
 }
 
 /**
@@ -41,6 +43,7 @@ export function programFor(
       setup,
       figures,
       filament: choice.filament,
+      head: choice.head ?? [],
     },
     write,
   )

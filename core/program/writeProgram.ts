@@ -18,6 +18,8 @@ export interface ProgramRequest {
   readonly figures: { readonly timeS: number; readonly massG: number; readonly lengthMm: number }
   /** Whether every E word counts from the last one or from the beginning. */
   readonly filament: 'relative' | 'absolute'
+  /** Lines at its head that say what it is for. */
+  readonly head?: readonly string[]
 }
 
 /** Coordinates are written to the micrometre, filament to a hundredth of that. */
@@ -46,6 +48,7 @@ function header(request: ProgramRequest): string {
   const own = settingsOf(0)
   const lines = [
     'Program by Sable Lantern',
+    ...(request.head ?? []).map(ascii),
     `part        ${partName}`,
     `printer     ${printer.name}, bed ${printer.buildVolume.join(' x ')} mm`,
     `nozzle      ${nozzle.name}`,
@@ -84,7 +87,14 @@ const beltAxes: readonly string[] = [
   '- The belt moves the part: keep fingers, hair and cables away from its rollers.',
 ]
 
-const ascii = (unit: string): string => unit.replace('²', '2').replace('³', '3').replace('°', '')
+/** Firmware reads plain signs. */
+const ascii = (text: string): string =>
+  text
+    .replaceAll('²', '2')
+    .replaceAll('³', '3')
+    .replaceAll('°', '')
+    .replaceAll('’', "'")
+    .replace(/[^\x20-\x7e]/g, '?')
 
 /** Set temperatures of a layer, by the last of its moves: the first may still belong to the one below. */
 function heatOfLayer({ path, settingsOf }: ProgramRequest, layer: number): Heat & Pick<Settings, 'heatChange'> {

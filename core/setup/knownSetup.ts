@@ -16,8 +16,10 @@ export interface Known {
 const BROKEN_BARS = 0.07
 
 /** How well a constant is known for a setup. */
-export function knownOf({ material }: Pick<Setup, 'material'>, id: ConstantId): Known {
+export function knownOf({ material, known }: Pick<Setup, 'material' | 'known'>, id: ConstantId): Known {
   const { spread } = constantOf(id)
+  const read = known?.[id]
+  if (read) return { spread: read.spread, basis: 'measured', from: read.from }
   if (id === 'melt.ladder' && (material.ladder ?? []).length > 0)
     return { spread, basis: 'measured', from: `the flow ladder of ${material.name}` }
   if (id === 'strength.inLayer' && material.strength.basis === 'measured')

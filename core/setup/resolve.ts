@@ -1,4 +1,4 @@
-import { type Constants, medians } from '../constants/constants'
+import { type ConstantId, type Constants, medians } from '../constants/constants'
 import { flowModel } from '../physics/melt/flowLimit'
 import type { Override } from '../profile/overrides'
 import { type SettingName, type Settings, type SettingValues, settingNames, settings } from '../profile/settings'
@@ -6,6 +6,7 @@ import type { Material } from '../shelf/material'
 import type { Nozzle } from '../shelf/nozzle'
 import type { Printer } from '../shelf/printer'
 import type { Spool, SpoolStock } from '../shelf/spool'
+import type { Learned } from './learned'
 
 /** What a value comes from; a later layer overrides an earlier one. */
 export const origins = ['fallback', 'printer', 'nozzle', 'material', 'spool', 'profile'] as const
@@ -23,6 +24,8 @@ export interface Setup {
   readonly stock?: SpoolStock | undefined
   /** What models rest on here; the medians of their table where nothing was read. */
   readonly constants?: Constants
+  /** Those of them that were read, and how well they are known by that. */
+  readonly known?: Readonly<Partial<Record<ConstantId, Learned>>> | undefined
 }
 
 export interface ResolvedSettings {

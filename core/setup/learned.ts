@@ -1,0 +1,170 @@
+import { type ConstantId, type Constants, constantIds, constantOf, constantsFrom, medians, valueIn } from '../constants/constants'
+import type { Owner } from '../constants/table/constant'
+import type { Evidence } from '../learning/evidence'
+import { narrowByWeight } from '../learning/flowFactor'
+import { flowAt, flowLine, withLadder } from '../learning/flowLine'
+import { type LogNormal, narrow, narrowPlain } from '../learning/logNormal'
+import { countedOoze, meanOoze, spreadOfOoze, unknownOoze } from '../learning/stringCounts'
+import { flowModel } from '../physics/melt/flowLimit'
+import type { Setup } from './resolve'
+
+/** What was read, where, and who says so. */
+export interface PlacedEvidence {
+  readonly evidence: readonly Evidence[]
+  /** Keys of the records that it was read with. */
+  readonly printer: string
+  readonly nozzle: string
+  readonly material: string
+  readonly spool?: string | undefined
+  /** Of the spool: reels of one maker are alike. */
+  readonly maker?: string | undefined
+  readonly from: string
+}
+
+/** A constant after what was read: its value, one standard deviation on its own scale, and who says so. */
+export interface Learned {
+  readonly value: number
+  readonly spread: number
+  readonly from: string
+}
+
+/**
+ * A setup whose constants are what all evidence that belongs to it makes of them. Worked out from the evidence every time and
+ * never stored over it: what is taken out has never been.
+ */
+export function learned(setup: Setup, all: readonly PlacedEvidence[]): Setup {
+  const own = all.filter((one) => concerns(one, setup))
+  if (own.length === 0) return setup
+  const known: Partial<Record<ConstantId, Learned>> = {}
+  for (const id of constantIds) {
+    const found = learnedConstant(id, setup, own)
+    if (found) known[id] = found
+  }
+  const { material, ladder } = learnedLadder(setup, own)
+  Object.assign(known, ladder)
+  if (Object.keys(known).length === 0) return setup
+  return { ...setup, material, known, constants: withKnown(setup.constants ?? medians, known) }
+}
+
+const withKnown = (values: Constants, known: Partial<Record<ConstantId, Learned>>): Constants =>
+  // A ladder's own factor is told by the ladder itself.
+  constantsFrom((id) => (id === 'melt.ladder' ? valueIn(values, id) : (known[id]?.value ?? valueIn(values, id))))
+
+/** Whether anything of it can belong to a setup: same printer, or same spool, or of the same maker. */
+const concerns = ({ printer, spool, material, maker }: PlacedEvidence, setup: Setup): boolean =>
+  printer === setup.printer.key ||
+  (spool === setup.spool?.key && material === setup.material.key) ||
+  (maker !== undefined && maker === setup.spool?.maker)
+
+/** Whether a reading made there tells of the same thing as here, by whose number it is. */
+export function belongsTo(owner: Owner, { printer, nozzle, material, spool }: PlacedEvidence, setup: Setup): boolean {
+  const sameSpool = material === setup.material.key && spool === setup.spool?.key
+  const samePrinter = printer === setup.printer.key
+  return {
+    printer: samePrinter,
+    'hot end': samePrinter,
+    nozzle: nozzle === setup.nozzle.key,
+    material: material === setup.material.key,
+    spool: sameSpool,
+    pair: sameSpool && samePrinter,
+    // A form of a model was fitted to many machines; what one print says of it holds for that machine and spool.
+    model: sameSpool && samePrinter,
+  }[owner]
+}
+
+function learnedConstant(id: ConstantId, setup: Setup, all: readonly PlacedEvidence[]): Learned | undefined {
+  const { owner, scale } = constantOf(id)
+  const own = all.filter((one) => belongsTo(owner, one, setup))
+  const told = own.flatMap(({ evidence, from }) => evidence.flatMap((one) => (tellsOf(one, id) ? [{ one, from }] : [])))
+  const prior = owner === 'spool' ? ofMaker(id, setup, all) : { median: constantOf(id).median, spread: constantOf(id).spread }
+  const isShifted = prior.median !== constantOf(id).median
+  if (told.length === 0 && !isShifted) return undefined
+  const narrowed = narrowedBy(
+    prior,
+    told.map(({ one }) => one),
+    scale,
+  )
+  const from = told.length > 0 ? told.map((one) => one.from).join('; ') : `other spools of ${setup.spool?.maker}`
+  return { value: narrowed.median, spread: narrowed.spread, from }
+}
+
+const tellsOf = (one: Evidence, id: ConstantId): boolean =>
+  (one.on === 'constant' && one.constant === id) ||
+  (one.on === 'weight' && id === 'print.flow') ||
+  (one.on === 'strings' && id === 'strings.ooze')
+
+function narrowedBy(prior: LogNormal, told: readonly Evidence[], scale: 'log' | 'plain'): LogNormal {
+  let now = prior
+  const weighed = told.filter((one) => one.on === 'weight')
+  if (weighed.length > 0) now = narrowByWeight(now, weighed)
+  const counts = told.filter((one) => one.on === 'strings')
+  if (counts.length > 0) {
+    const ooze = countedOoze(unknownOoze, counts)
+    now = { median: (now.median / medians.strings.ooze) * meanOoze(ooze), spread: Math.min(now.spread, spreadOfOoze(ooze)) }
+  }
+  for (const one of told) if (one.on === 'constant') now = (scale === 'log' ? narrow : narrowPlain)(now, one)
+  return now
+}
+
+/** Shares of a prior's variance that reels of one maker have in common, and that each has of its own. Assumed. */
+const [COMMON, OWN] = [0.64, 0.36]
+
+/** What is thought of a spool's number before it was read: where other spools of its maker and material ended, as far as those tell. */
+function ofMaker(id: ConstantId, { spool, material }: Setup, all: readonly PlacedEvidence[]): LogNormal {
+  const { median, spread, scale } = constantOf(id)
+  const prior = { median, spread }
+  if (spool?.maker === undefined || scale !== 'log') return prior
+  const siblings = new Map<string, Evidence[]>()
+  for (const one of all) {
+    const told = one.evidence.filter((evidence) => tellsOf(evidence, id))
+    if (
+      one.maker !== spool.maker ||
+      one.material !== material.key ||
+      one.spool === undefined ||
+      one.spool === spool.key ||
+      told.length === 0
+    )
+      continue
+    siblings.set(one.spool, [...(siblings.get(one.spool) ?? []), ...told])
+  }
+  if (siblings.size === 0) return prior
+  let maker = { median, spread: spread * Math.sqrt(COMMON) }
+  for (const told of siblings.values()) {
+    // What a sibling's own readings say without any prior: one that is as wide as makes no difference.
+    const alone = narrowedBy({ median, spread: 10 }, told, scale)
+    maker = narrow(maker, { values: [alone.median], noise: Math.hypot(alone.spread, spread * Math.sqrt(OWN)) })
+  }
+  return { median: maker.median, spread: Math.sqrt(maker.spread ** 2 + OWN * spread ** 2) }
+}
+
+/**
+ * Failing flow as ladders of this spool with this hot end and nozzle tell: a line through their logarithms about what is assumed. Points
+ * on the spool's record count as ladders of their own.
+ */
+function learnedLadder(
+  setup: Setup,
+  all: readonly PlacedEvidence[],
+): { material: Setup['material']; ladder: Partial<Record<ConstantId, Learned>> } {
+  const { material } = setup
+  const own = all.filter((one) => belongsTo('pair', one, setup) && one.nozzle === setup.nozzle.key)
+  const points = own.flatMap(({ evidence }) => evidence.filter((one) => one.on === 'ladder'))
+  if (points.length === 0) return { material, ladder: {} }
+  const [low, high] = material.nozzleRange
+  const middle = (low + high) / 2
+  const constants = setup.constants ?? medians
+  const assumed = flowModel({ ...setup, material: { ...material, ladder: [] } }, middle, constants).failsAt
+  const { ladderSlope } = constants.melt
+  const slopeSpread = constantOf('melt.ladderSlope').spread
+  const { spread } = constantOf('melt.flowLong')
+  const before = flowLine(assumed * Math.exp((-ladderSlope * (middle - 210)) / 10), spread, ladderSlope, slopeSpread)
+  const line = [...(material.ladder ?? []), ...points].reduce(withLadder, before)
+  const hottest = Math.max(...points.map(({ temperature }) => temperature))
+  const from = own.map((one) => one.from).join('; ')
+  return {
+    material: { ...material, ladder: [{ temperature: hottest, flow: flowAt(line, hottest).median }] },
+    ladder: {
+      'melt.ladder': { value: 1, spread: flowAt(line, hottest).spread, from },
+      'melt.ladderSlope': { value: line.slope, spread: Math.sqrt(line.covariance[2]), from },
+    },
+  }
+}

@@ -1,0 +1,116 @@
+import { breakingStress, GRAVITY, sectionModulus } from '../../learning/bars'
+import type { Evidence } from '../../learning/evidence'
+import { measure, numberIn } from '../spec/question'
+import type { TrialKind } from './kind'
+
+/** Of a lying bar: length, width, thickness; of a standing one: height and side, mm. */
+const [LENGTH, WIDTH, THICK] = [80, 10, 4]
+const [RISE, SIDE] = [45, 6]
+/** Scatter of bars and what those of one print have in common, as logarithms. Common for printed bars, assumed. */
+const LYING = { noise: 0.1, batch: 0.05 }
+const STANDING = { noise: 0.15, batch: 0.05 }
+const SOLID = { wallCount: 4, infillDensity: 100, topLayers: 4, bottomLayers: 4, supports: 'off', brim: 'none' } as const
+
+const loads = [1, 2, 3].map((i) => measure(`load${i}`, `Bar ${i} broke under`, 'kg', 0.01, 500))
+const arm = measure('arm', 'From the clamp to the load', 'mm', 5, 200, true)
+const cautions = (): readonly string[] => [
+  'Bars snap suddenly: wear glasses, hang the load low over something soft, keep feet away.',
+  'A bar tells of this material and this load only: never lift people or hang loads over people with printed parts.',
+]
+
+const brokenUnder = (answers: Readonly<Record<string, number | string>>): number[] =>
+  [1, 2, 3].flatMap((i) => numberIn(answers, `load${i}`) ?? []).map((kg) => kg * GRAVITY)
+
+const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length
+
+/** Three bars that lie: lines run along them. */
+export const barsLying: TrialKind = {
+  id: 'barsLying',
+  name: 'Bars, lying',
+  tells: 'how strong and how stiff this spool is along its lines',
+  how: 'Clamp a bar at one end, hang a bucket at the other and fill it with water until it breaks; weigh the bucket. For stiffness, measure how far a lighter load bends it.',
+  narrows: ['strength.inLayer', 'strength.modulus'],
+  advises: [],
+  owner: 'spool',
+  size: { band: THICK, foot: 0, length: LENGTH },
+  bandsRun: 'up',
+  values: () => SOLID,
+  shape(kit, { size: { length } }) {
+    const bar = kit.box(length, WIDTH, THICK)
+    return bar.plus(bar.at(0, WIDTH + 4, 0), bar.at(0, -WIDTH - 4, 0))
+  },
+  questions: {
+    band: [],
+    whole: [arm, ...loads, measure('hung', 'For stiffness: hung', 'kg', 0.01, 100), measure('sag', 'it gave way by', 'mm', 0.1, 100)],
+  },
+  cautions,
+  judge({ setup, whole }) {
+    const lever = numberIn(whole, 'arm')
+    if (lever === undefined) return { found: 'The arm is not told.', evidence: [], advice: [], warnings: [] }
+    const modulus = sectionModulus(WIDTH, THICK)
+    const stresses = brokenUnder(whole).map((load) => breakingStress(load, lever, modulus))
+    const evidence: Evidence[] = []
+    const words: string[] = []
+    if (stresses.length > 0) {
+      words.push(
+        `Breaks at ${mean(stresses).toFixed(1)} MPa along its lines, by ${stresses.length} ${stresses.length === 1 ? 'bar' : 'bars'}`,
+      )
+      evidence.push({
+        on: 'constant',
+        constant: 'strength.inLayer',
+        values: stresses.map((stress) => stress / setup.material.strength.inLayer),
+        ...LYING,
+      })
+    }
+    const [hung, sag] = [numberIn(whole, 'hung'), numberIn(whole, 'sag')]
+    if (hung !== undefined && sag !== undefined) {
+      // A beam held at one end: δ = F·L³/(3·E·I), I = b·h³/12.
+      const stiffness = (hung * GRAVITY * lever ** 3) / (3 * ((WIDTH * THICK ** 3) / 12) * sag)
+      words.push(`${words.length > 0 ? 'its' : 'Its'} modulus is ${Math.round(stiffness)} MPa`)
+      evidence.push({ on: 'constant', constant: 'strength.modulus', values: [stiffness / setup.material.strength.modulus], noise: 0.08 })
+    }
+    return {
+      found: words.length === 0 ? 'Nothing was measured.' : `${words.join('; ')}.`,
+      evidence,
+      advice: [],
+      next: { kind: 'barsStanding', why: 'Strength along the lines is known: how its layers hold together.' },
+      warnings: stresses.length === 1 ? ['One bar tells little: one in twenty has a flaw.'] : [],
+    }
+  },
+}
+
+/** Three bars that stand: the load pulls layer from layer. */
+export const barsStanding: TrialKind = {
+  id: 'barsStanding',
+  name: 'Bars, standing',
+  tells: 'how well this spool’s layers hold together',
+  how: 'Clamp the foot, pull each bar sideways at its top with a scale or a bucket until it breaks; the arm is from the foot up to the load.',
+  narrows: ['strength.bond'],
+  advises: [],
+  owner: 'spool',
+  size: { band: RISE, foot: 3, length: 50 },
+  bandsRun: 'up',
+  values: () => SOLID,
+  shape(kit, { size: { band, foot, length } }) {
+    const bars = [-1, 0, 1].map((i) => kit.post(SIDE, SIDE, band).at((i * (length - 12)) / 2, 0, foot))
+    return kit.box(length, 18, foot).plus(...bars)
+  },
+  questions: { band: [], whole: [arm, ...loads] },
+  cautions,
+  judge({ setup, whole, foretold }) {
+    const lever = numberIn(whole, 'arm')
+    const stresses = lever === undefined ? [] : brokenUnder(whole).map((load) => breakingStress(load, lever, sectionModulus(SIDE, SIDE)))
+    if (stresses.length === 0) return { found: 'Nothing was measured.', evidence: [], advice: [], warnings: [] }
+    const { strength } = setup.material
+    const within = strength.inLayer * (setup.constants?.strength.inLayer ?? 1)
+    // Held against what the model makes of this very print; what the record says where it was not computed.
+    const bond = (foretold?.bond ?? strength.bondFactor) / (setup.constants?.strength.bond ?? 1)
+    return {
+      found: `Layers part at ${mean(stresses).toFixed(1)} MPa, ${Math.round((100 * mean(stresses)) / within)} % of the strength along lines.`,
+      evidence: [{ on: 'constant', constant: 'strength.bond', values: stresses.map((stress) => stress / within / bond), ...STANDING }],
+      advice: [],
+      next: { kind: 'allRound', why: 'What it bears is known: a small part of everything.' },
+      warnings: stresses.length === 1 ? ['One bar tells little: one in twenty has a flaw.'] : [],
+    }
+  },
+}

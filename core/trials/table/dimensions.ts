@@ -1,0 +1,86 @@
+import type { Evidence } from '../../learning/evidence'
+import { resolveSettings } from '../../setup/resolve'
+import { expansionOf, heatOf } from '../../shelf/heat'
+import { measure, numberIn } from '../spec/question'
+import type { Advice, TrialKind } from './kind'
+
+/** Sides, thickness, the hole that is measured, and the box of one line, mm. */
+const [LONG, SHORT, THICK, HOLE, BOX] = [80, 30, 6, 8, 20]
+/** Temperature at which things are measured, °C: as `physics/fit/fit.ts` has it. */
+const ROOM = 25
+/** What a caliper on plastic scatters by: of shrinkage and of what a hole lacks as logarithms, of a wall's thickness likewise. Assumed. */
+const [SHRINK_NOISE, HOLE_NOISE, FLARE_NOISE, WALL_NOISE] = [0.25, 0.3, 0.3, 0.02]
+
+export const dimensions: TrialKind = {
+  id: 'dimensions',
+  name: 'Dimensions',
+  tells: 'how much it shrinks, how much narrower holes come out, and whether flow is right',
+  how: 'Let it cool, then measure with a caliper: the long and the short side well above the foot, the foot itself, the middle hole, and the wall of the thin box on all four sides.',
+  narrows: ['fit.shrinkage', 'fit.pull', 'fit.flare', 'print.flow'],
+  advises: ['flow'],
+  owner: 'spool',
+  size: { band: THICK, foot: 0, length: LONG },
+  bandsRun: 'up',
+  values: () => ({ wallCount: 3, infillDensity: 20, topLayers: 4, bottomLayers: 4, supports: 'off', brim: 'none' }),
+  shape(kit, spec, setup) {
+    const { lineWidth } = resolveSettings(setup, spec.values).settings
+    const holes = [5, HOLE, 12].map((diameter, i) => kit.cone(diameter / 2, diameter / 2, THICK + 2).at((i - 1) * 24, 0, -1))
+    const plate = kit.box(LONG, SHORT, THICK).minus(...holes)
+    const thin = kit.box(BOX, BOX, 14).minus(kit.box(BOX - 2 * lineWidth, BOX - 2 * lineWidth, 14).at(0, 0, 0.8))
+    return plate.plus(thin.at(0, SHORT / 2 + BOX / 2 + 5, 0))
+  },
+  questions: {
+    band: [],
+    whole: [
+      measure('long', `Long side (${LONG})`, 'mm', LONG - 5, LONG + 5),
+      measure('short', `Short side (${SHORT})`, 'mm', SHORT - 5, SHORT + 5),
+      measure('foot', 'Short side at its foot', 'mm', SHORT - 5, SHORT + 5),
+      measure('hole', `Middle hole (${HOLE})`, 'mm', HOLE - 3, HOLE + 2),
+      measure('wall', 'Wall of the thin box', 'mm', 0.05, 5),
+    ],
+  },
+  judge({ spec, setup, whole }) {
+    const { lineWidth, flow } = resolveSettings(setup, spec.values).settings
+    const [long, short, foot, hole, wall] = ['long', 'short', 'foot', 'hole', 'wall'].map((id) => numberIn(whole, id))
+    const evidence: Evidence[] = []
+    const advice: Advice[] = []
+    const words: string[] = []
+    const warnings: string[] = []
+    if (long !== undefined && short !== undefined) {
+      // What both sides lack alike is lines that are too wide or too thin; what grows with the length is shrinkage.
+      const share = (LONG - long - (SHORT - short)) / (LONG - SHORT)
+      words.push(`shrinks by ${(100 * share).toFixed(2)} %`)
+      const expected = expansionOf(setup.material) * Math.max(1, heatOf(setup.material).softening - ROOM)
+      if (share > 0) evidence.push({ on: 'constant', constant: 'fit.shrinkage', values: [share / expected], noise: SHRINK_NOISE })
+      else warnings.push('The long side lacks no more than the short one: measure both again.')
+    }
+    if (short !== undefined && foot !== undefined) {
+      const flare = (foot - short) / 2
+      words.push(`its foot spreads by ${flare.toFixed(2)} mm`)
+      if (flare > 0.01) evidence.push({ on: 'constant', constant: 'fit.flare', values: [flare], noise: FLARE_NOISE })
+    }
+    if (hole !== undefined) {
+      const under = HOLE - hole
+      words.push(`a hole of ${HOLE} comes out ${under.toFixed(2)} mm narrower`)
+      const pull = under / (1 + lineWidth / HOLE)
+      if (pull > 0.01) evidence.push({ on: 'constant', constant: 'fit.pull', values: [pull], noise: HOLE_NOISE })
+    }
+    if (wall !== undefined) {
+      const factor = wall / lineWidth
+      words.push(`flow is ${(100 * factor).toFixed(1)} % of what was asked`)
+      evidence.push({ on: 'constant', constant: 'print.flow', values: [factor], noise: WALL_NOISE })
+      const right = Math.round(flow / factor)
+      if (Math.abs(factor - 1) > 0.02) advice.push({ of: 'spool', setting: 'flow', value: Math.min(150, Math.max(50, right)) })
+      if (Math.abs(factor - 1) > 0.1)
+        warnings.push('More than a tenth off: check the extruder’s steps and the filament’s diameter before the flow.')
+    }
+    const found = words.join('; ')
+    return {
+      found: words.length === 0 ? 'Nothing was measured.' : `${found[0]!.toUpperCase()}${found.slice(1)}.`,
+      evidence,
+      advice,
+      next: { kind: 'barsLying', why: 'Its size is known: how strong it is.' },
+      warnings,
+    }
+  },
+}

@@ -32,7 +32,7 @@ export type SearchSpec = z.infer<typeof searchSpecSchema>
 
 /** What a search prints with, as it stood when it was asked for: later changes of the shelf do not change what it finds. */
 export const searchContextSchema = z.object({
-  shelf: shelfSchema.pick({ printers: true, nozzles: true, materials: true, spools: true }),
+  shelf: shelfSchema.pick({ printers: true, nozzles: true, materials: true, spools: true, evidence: true }),
   day: z.iso.date(),
 })
 export type SearchContext = z.infer<typeof searchContextSchema>

@@ -1,4 +1,5 @@
 import { upgradeFrom } from '@sable/core/formats/upgrade'
+import { learned } from '@sable/core/setup/learned'
 import type { Setup } from '@sable/core/setup/resolve'
 import { materialSchema } from '@sable/core/shelf/material'
 import { nozzleSchema } from '@sable/core/shelf/nozzle'
@@ -8,6 +9,7 @@ import { materialOf, spoolSchema, stockOf } from '@sable/core/shelf/spool'
 import { z } from 'zod'
 import { isFields } from './saysTheSame'
 import { profilesOverride } from './stored/upgrades'
+import { placedReadingSchema } from './trials'
 
 export const shelfKinds = ['printers', 'nozzles', 'materials', 'spools', 'profiles'] as const
 export type ShelfKind = (typeof shelfKinds)[number]
@@ -37,6 +39,8 @@ export const shelfSchema = z.object({
   materials: z.array(materialSchema.extend(kept)),
   spools: z.array(spoolSchema.extend(kept)),
   profiles: z.array(profileSchema.extend(kept)),
+  /** What was read of trials with these records. */
+  evidence: z.array(placedReadingSchema).default([]),
 })
 export type Shelf = z.infer<typeof shelfSchema>
 
@@ -81,13 +85,13 @@ export const usesSchema = z.object({ lineups: z.array(z.string()), spools: z.arr
 export type Uses = z.infer<typeof usesSchema>
 
 /**
- * What a candidate prints with; undefined where the shelf lacks what it names.
+ * What a candidate prints with, as far as trials have told; undefined where the shelf lacks what it names.
  *
  * @param today ISO date, to tell how dry a spool is
  */
 export function setupOf(
   names: { readonly printer: string; readonly nozzle: string; readonly material: string; readonly spool?: string | undefined },
-  shelf: Pick<Shelf, 'printers' | 'nozzles' | 'materials' | 'spools'>,
+  shelf: Pick<Shelf, 'printers' | 'nozzles' | 'materials' | 'spools'> & Partial<Pick<Shelf, 'evidence'>>,
   today?: string,
 ): Setup | undefined {
   const printer = shelf.printers.find(({ key }) => key === names.printer)
@@ -97,13 +101,14 @@ export function setupOf(
   const material = shelf.materials.find(({ key }) => key === (spool?.material ?? names.material))
   if (!printer || !nozzle || !material || (names.spool !== undefined && !spool)) return undefined
   const atHand = shelf.spools.filter(({ archived }) => !archived)
-  return {
+  const setup: Setup = {
     printer: said(printer),
     nozzle: said(nozzle),
     material: materialOf(said(material), spool),
     ...(spool ? { spool: said(spool) } : {}),
     ...(spool && today !== undefined ? { stock: stockOf(spool, atHand, material, printer.filamentDiameter, today) } : {}),
   }
+  return learned(setup, shelf.evidence ?? [])
 }
 
 /** What a record says, without what the shelf knows of it: a prediction must not depend on how often a record was changed. */

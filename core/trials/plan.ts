@@ -4,7 +4,7 @@ import type { Mesh } from '../mesh/mesh'
 import type { Part } from '../mesh/part'
 import { repair } from '../mesh/repair'
 import { reachOf } from '../profile/overrides'
-import type { SettingName } from '../profile/settings'
+import type { SettingName, SettingValues } from '../profile/settings'
 import { resolveSettings, type Setup } from '../setup/resolve'
 import { InputError } from '../units/errors'
 import { trialKinds } from './kinds'
@@ -19,6 +19,8 @@ export interface TrialChoice {
   /** Values one by one, in order. */
   readonly list?: readonly number[] | undefined
   readonly length?: number | undefined
+  /** Settings of the whole print other than usual. */
+  readonly values?: SettingValues | undefined
 }
 
 export interface PlannedTrial {
@@ -39,7 +41,7 @@ const CLEAR = 5
 export function planTrial(id: TrialKindId, setup: Setup, choice: TrialChoice = {}): PlannedTrial {
   const kind = trialKinds[id]
   const form = formOf(kind, choice.form)
-  const values = kind.values(setup)
+  const values = { ...kind.values(setup), ...choice.values }
   const { layerHeight, firstLayerHeight } = resolveSettings(setup, values).settings
   const { buildVolume } = setup.printer
   const notes: string[] = form?.warning === undefined ? [] : [form.warning]

@@ -1,7 +1,8 @@
 import { type ConstantId, constantIds, constantOf, medians, valueIn } from '../constants/constants'
+import { flowModel } from '../physics/melt/flowLimit'
 import { knownOf } from '../setup/knownSetup'
 import { learned, type PlacedEvidence } from '../setup/learned'
-import type { Setup } from '../setup/resolve'
+import { resolveSettings, type Setup } from '../setup/resolve'
 import { InputError } from '../units/errors'
 import { trialKinds } from './kinds'
 import type { Answers, Question } from './spec/question'
@@ -88,7 +89,16 @@ export interface ConstantChange {
 
 export const standingOf = (setup: Setup, id: ConstantId): Standing => {
   const { spread, basis } = knownOf(setup, id)
+  // What a ladder tells is a flow, not the factor that it leaves to doubt.
+  if (id === 'melt.ladder') return failingFlow(setup)
   return { value: setup.known?.[id]?.value ?? valueIn(setup.constants ?? medians, id), spread, basis }
+}
+
+/** Flow at which it fails at the temperature that it is printed at: read, or assumed by its class. */
+function failingFlow(setup: Setup): Standing {
+  const { failsAt, basis } = flowModel(setup, resolveSettings(setup, {}).settings.nozzleTemperature, setup.constants ?? medians)
+  const { spread } = basis === 'measured' ? knownOf(setup, 'melt.ladder') : constantOf('melt.flowLong')
+  return { value: failsAt, spread, basis }
 }
 
 /**
@@ -100,7 +110,8 @@ export function changesBy(setup: Setup, before: readonly PlacedEvidence[], more:
   const [was, is] = [learned(setup, before), learned(setup, [...before, more])]
   return constantIds.flatMap((id) => {
     const [old, fresh] = [standingOf(was, id), standingOf(is, id)]
-    const { label, unit } = constantOf(id)
+    const { label } = constantOf(id)
+    const unit = id === 'melt.ladder' ? 'mm³/s' : constantOf(id).unit
     return Math.abs(old.value - fresh.value) < 1e-12 && Math.abs(old.spread - fresh.spread) < 1e-12
       ? []
       : [{ id, label, unit, before: old, after: fresh }]

@@ -18,6 +18,9 @@ import { createSearchStore, type SearchStore } from '../features/searches/search
 import { setAsideRoutes } from '../features/setAside/setAsideRoutes'
 import { shelfRoutes } from '../features/shelf/shelfRoutes'
 import { createShelfStore, type ShelfStore } from '../features/shelf/shelfStore'
+import { evidenceIn } from '../features/trials/evidence'
+import { trialRoutes } from '../features/trials/trialRoutes'
+import { createTrialStore, type TrialStore } from '../features/trials/trialStore'
 import { jobRoutes } from '../jobs/jobRoutes'
 import { JobRunner } from '../jobs/jobRunner'
 import { createJobStore, type JobStore } from '../jobs/jobStore'
@@ -47,6 +50,7 @@ export interface Desk {
   readonly shelf: ShelfStore
   readonly lineups: LineupStore
   readonly searches: SearchStore
+  readonly trials: TrialStore
   readonly jobs: JobStore
   readonly jobRunner: JobRunner
   /** Another runner of the same jobs, on other lanes. */
@@ -66,7 +70,8 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const models = defineModels(sequelize)
   const marks = marksIn(models)
   const parts = createPartStore(sequelize, models, read)
-  const shelf = createShelfStore(sequelize, models)
+  const shelf = createShelfStore(sequelize, models, evidenceIn(models))
+  const trials = createTrialStore(models, shelf)
   const lineups = createLineupStore(sequelize, models)
   const jobs = createJobStore(models)
   const searches = createSearchStore(sequelize, models, shelf, jobs)
@@ -84,14 +89,15 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/backup', backup],
       ['/api', refuseWrites],
       ['/api/shelf', shelfRoutes(shelf)],
-      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches })],
+      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials })],
+      ['/api/trials', trialRoutes(trials)],
       ['/api/searches', searchRoutes(searches, jobRunner)],
       ['/api/jobs', jobRoutes(jobs)],
       ['/api/parts', partRoutes(parts, uploadFolder)],
       ['/api/lineups', lineupRoutes(lineups)],
     ],
   })
-  return { models, marks, parts, shelf, lineups, searches, jobs, jobRunner, runnerOn, backups, app }
+  return { models, marks, parts, shelf, lineups, searches, trials, jobs, jobRunner, runnerOn, backups, app }
 }
 
 /** Folders of a desk within its data folder. */

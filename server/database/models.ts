@@ -80,6 +80,19 @@ export interface MarkRow {
   name: string
   madeAt: Date
 }
+/** A test print, and what was read of one. */
+export interface TrialRow {
+  id: string
+  trial: string
+  madeAt: Date
+}
+export interface ReadingRow {
+  id: string
+  trialId: string
+  reading: string
+  leftOut: boolean
+  readAt: Date
+}
 export interface SearchVariantRow {
   searchId: string
   position: number
@@ -106,6 +119,8 @@ export interface Models {
   readonly jobs: Table<JobRow>
   readonly searchVariants: Table<SearchVariantRow>
   readonly marks: Table<MarkRow>
+  readonly trials: Table<TrialRow>
+  readonly readings: Table<ReadingRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -206,6 +221,8 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
   ],
   searches: ['searches', { id: { type: id, primaryKey: true }, lineupId: id, spec: text, context: text }],
   marks: ['marks', { name: { type: DataTypes.STRING(40), primaryKey: true }, madeAt: when }],
+  trials: ['trials', { id: { type: id, primaryKey: true }, trial: text, madeAt: when }],
+  readings: ['readings', { id: { type: id, primaryKey: true }, trialId: id, reading: text, leftOut: flag, readAt: when }],
   searchVariants: [
     'search_variants',
     {

@@ -40,7 +40,7 @@ export const bed: TrialKind = {
       next: splits
         ? { kind: 'temperature', why: 'Layers that split are too cold: a tower towards the hot end.' }
         : isLoose
-          ? { kind: 'bed', why: 'The same once more, with a warmer bed and a clean plate.' }
+          ? { kind: 'bed', values: { bedTemperature: warmer }, why: 'The same once more, with a warmer bed and a clean plate.' }
           : { kind: 'flowLadder', why: 'It sticks and holds: how much flow it takes.' },
       warnings: whole.pull === 'hardly' ? ['Let the bed cool down before you pull: it may take a piece of the plate with it.'] : [],
     }

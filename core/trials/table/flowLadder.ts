@@ -141,7 +141,7 @@ export const flowLadder: TrialKind = {
       found: `Fails at ${fails} mm³/s and ${at} °C (${Math.round(speedOf(fails, settings))} mm/s of its own line); last whole at ${fails - step}. Ask ${(0.85 * fails).toFixed(1)} at most.`,
       evidence: fails > 0 && index >= 0 ? [{ on: 'ladder', temperature: at, flow: fails }] : [],
       advice: [],
-      next: { kind: 'flowLadder', why: `Once more at ${at + 10} °C: how much 10 °C bring.` },
+      next: { kind: 'flowLadder', values: { nozzleTemperature: at + 10 }, why: `Once more at ${at + 10} °C: how much 10 °C bring.` },
       warnings,
     }
   },

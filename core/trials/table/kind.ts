@@ -35,6 +35,8 @@ export interface Advice {
 export interface NextTrial {
   readonly kind: TrialKindId
   readonly range?: BandRange
+  /** Settings of the whole print other than usual. */
+  readonly values?: SettingValues
   readonly why: string
 }
 

@@ -9,6 +9,7 @@ import { searches } from './06-searches'
 import { removedPartsAndMarks } from './07-removed-parts-and-marks'
 import { overridesAndNoHistory } from './08-overrides-and-no-history'
 import { jobs } from './09-jobs'
+import { trials } from './10-trials'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -22,6 +23,7 @@ const steps: readonly Step[] = [
   removedPartsAndMarks,
   overridesAndNoHistory,
   jobs,
+  trials,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { gunzipSync } from 'node:zlib'
 import type { Lineup } from '@sable/contract/lineup'
-import { setupOf } from '@sable/contract/shelf'
+import { setupOf, shelfKinds } from '@sable/contract/shelf'
 import { readPart } from '@sable/core/formats/readPart'
 import { placeOf } from '@sable/core/physics/strength/purpose'
 import { predict } from '@sable/core/pipeline/predict'
@@ -71,9 +71,9 @@ describe.each(dumps)('a desk left by %s', (dump) => {
     const shown = {
       parts: (await server.parts.list()).map(({ name }) => name),
       shelf: Object.fromEntries(
-        Object.entries(shelf).map(([kind, records]) => [
+        shelfKinds.map((kind) => [
           kind,
-          records.map(({ key, revision, archived }: (typeof records)[number]) => `${key} ${revision}${archived ? ' archived' : ''}`),
+          shelf[kind].map(({ key, revision, archived }) => `${key} ${revision}${archived ? ' archived' : ''}`),
         ]),
       ),
       lineups: Object.fromEntries(

@@ -127,6 +127,7 @@ function namedIn({ base, dimensions }: SearchSpec, shelf: Shelf): SearchContext[
     nozzles: shelf.nozzles.filter(({ key }) => own('nozzle').includes(key)),
     materials: shelf.materials.filter(({ key }) => materials.includes(key)),
     spools,
+    evidence: shelf.evidence,
   }
 }
 

@@ -10,6 +10,7 @@ import {
   type Uses,
 } from '@sable/contract/shelf'
 import { storedRecords } from '@sable/contract/stored/storedShelf'
+import type { PlacedReading } from '@sable/contract/trials'
 import type { Sequelize, Transaction } from 'sequelize'
 import type { Models } from '../../database/models'
 import { readEach, type Unreadable } from '../../database/readEach'
@@ -21,7 +22,7 @@ import { oneOf, refuseUnknownMaterial, tableOf as tableOfKind, textOf } from './
 import { createStarters } from './starterRecords'
 
 /** Printers, nozzles, materials and spools. */
-export function createShelfStore(sequelize: Sequelize, models: Models) {
+export function createShelfStore(sequelize: Sequelize, models: Models, evidence: () => Promise<PlacedReading[]>) {
   const tableOf = (kind: ShelfKind) => tableOfKind(models, kind)
   const history = createShelfHistory(models)
 
@@ -54,7 +55,13 @@ export function createShelfStore(sequelize: Sequelize, models: Models) {
 
   const read = async (): Promise<Shelf> => {
     const kinds = await Promise.all(shelfKinds.map(async (kind) => [kind, (await readKind(kind)).values] as const))
-    return Object.fromEntries(kinds) as unknown as Shelf
+    const shelf = Object.fromEntries(kinds) as unknown as Omit<Shelf, 'evidence'>
+    const makers = new Map(shelf.spools.map(({ key, maker }) => [key, maker]))
+    const told = (await evidence()).map((one) => {
+      const maker = one.spool === undefined ? undefined : makers.get(one.spool)
+      return maker === undefined ? one : { ...one, maker }
+    })
+    return { ...shelf, evidence: told }
   }
 
   const checkMaterial = async (kind: ShelfKind, record: ShelfRecords[ShelfKind], transaction: Transaction): Promise<void> => {

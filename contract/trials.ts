@@ -1,0 +1,66 @@
+import { evidenceSchema } from '@sable/core/learning/evidence'
+import { trialSpecSchema } from '@sable/core/trials/spec/trial'
+import { z } from 'zod'
+
+const key = z.string().min(1).max(64)
+
+/** What a trial is printed with. */
+export const trialPlaceSchema = z.object({ printer: key, nozzle: key, material: key, spool: key.optional() })
+export type TrialPlace = z.infer<typeof trialPlaceSchema>
+
+/** What was foretold of its print, against which a reading is held. */
+const foretoldSchema = z.object({
+  timeS: z.number().min(0),
+  massG: z.number().min(0),
+  bond: z.number(),
+  bands: z.array(z.object({ swayMm: z.number(), cooling: z.number() })),
+})
+
+export const trialWriteSchema = trialPlaceSchema.extend({
+  spec: trialSpecSchema,
+  foretold: foretoldSchema.optional(),
+  /** Printed though it was refused, and with which words: a wet spool, say. */
+  insisted: z.string().max(400).optional(),
+})
+export type TrialWrite = z.infer<typeof trialWriteSchema>
+
+/** A test print that was decided on. It is never changed: other bands are another trial. */
+export const trialSchema = trialWriteSchema.extend({ id: z.uuid(), madeAt: z.string() })
+export type Trial = z.infer<typeof trialSchema>
+
+const answersSchema = z.record(z.string().max(40), z.union([z.number(), z.string().max(400)]))
+
+export const readingWriteSchema = z.object({
+  trial: z.uuid(),
+  bands: z.array(answersSchema).max(60),
+  whole: answersSchema,
+  /** In the reader's own words. */
+  note: z.string().max(4000).default(''),
+  by: z.string().max(80).default(''),
+})
+export type ReadingWrite = z.infer<typeof readingWriteSchema>
+
+/** What was read of a print: added, never changed. It can be left out, and taken in again. */
+export const readingSchema = readingWriteSchema.extend({
+  id: z.uuid(),
+  readAt: z.string(),
+  leftOut: z.boolean(),
+  /** What it came to, in a sentence, and what it says about constants. */
+  found: z.string(),
+  evidence: z.array(evidenceSchema),
+})
+export type Reading = z.infer<typeof readingSchema>
+
+export const trialsSchema = z.object({ trials: z.array(trialSchema), readings: z.array(readingSchema) })
+export type Trials = z.infer<typeof trialsSchema>
+
+export const leftOutSchema = z.object({ leftOut: z.boolean() })
+
+/** A reading where it belongs: what learns from it needs no more. */
+export const placedReadingSchema = trialPlaceSchema.extend({
+  evidence: z.array(evidenceSchema),
+  /** Of the spool. */
+  maker: z.string().optional(),
+  from: z.string(),
+})
+export type PlacedReading = z.infer<typeof placedReadingSchema>

@@ -13,7 +13,7 @@ const foretoldSchema = z.object({
   timeS: z.number().min(0),
   massG: z.number().min(0),
   bond: z.number(),
-  bands: z.array(z.object({ swayMm: z.number(), cooling: z.number() })),
+  bands: z.array(z.object({ swayMm: z.number(), cooling: z.number() })).readonly(),
 })
 
 export const trialWriteSchema = trialPlaceSchema.extend({

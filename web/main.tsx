@@ -20,6 +20,7 @@ const queries = new QueryClient({
 // Each place is loaded when it is opened.
 const BenchScreen = lazy(() => import('./bench/shell/BenchScreen').then(({ BenchScreen }) => ({ default: BenchScreen })))
 const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
+const TrialsScreen = lazy(() => import('./trials/TrialsScreen').then(({ TrialsScreen }) => ({ default: TrialsScreen })))
 const Primitives = lazy(() => import('./app/Primitives'))
 const opened = (what: string, screen: ReactNode) => ({
   element: <Suspense fallback={<Loading what={what} />}>{screen}</Suspense>,
@@ -37,6 +38,7 @@ const router = createBrowserRouter([
       { path: '/bench/:lineupId/:view', ...opened('the lineup', <BenchScreen />) },
       { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
       { path: '/shelf/:kind/:recordKey?', ...opened('the shelf', <ShelfScreen />) },
+      { path: '/trials', ...opened('the trials', <TrialsScreen />) },
       { path: '/primitives', ...opened('the primitives', <Primitives />) },
       { path: '*', element: <Lost /> },
     ],

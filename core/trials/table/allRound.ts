@@ -14,6 +14,7 @@ export const allRound: TrialKind = {
   owner: 'spool',
   size: { band: 20, foot: 0, length: 30 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({ wallCount: 3, infillDensity: 15, topLayers: 4, bottomLayers: 4, supports: 'off', brim: 'none' }),
   shape(kit, { size: { band, length }, values }, setup) {
     const { lineWidth } = resolveSettings(setup, values).settings
@@ -55,6 +56,7 @@ export const allRound: TrialKind = {
         faults.length === 0
           ? 'Known for this machine.'
           : `Not yet: ${faults.map(({ why }) => why.toLowerCase().replace(/\.$/, '')).join('; ')}.`,
+      short: faults.length === 0 ? 'known' : `${faults.length} to mend`,
       evidence: [],
       advice: [],
       ...(faults[0] ? { next: faults[0] } : {}),

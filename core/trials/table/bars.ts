@@ -34,6 +34,7 @@ export const barsLying: TrialKind = {
   owner: 'spool',
   size: { band: THICK, foot: 0, length: LENGTH },
   bandsRun: 'up',
+  seenFrom: 'above',
   values: () => SOLID,
   shape(kit, { size: { length } }) {
     const bar = kit.box(length, WIDTH, THICK)
@@ -71,6 +72,7 @@ export const barsLying: TrialKind = {
     }
     return {
       found: words.length === 0 ? 'Nothing was measured.' : `${words.join('; ')}.`,
+      ...(stresses.length > 0 ? { short: `${mean(stresses).toFixed(0)} MPa` } : {}),
       evidence,
       advice: [],
       next: { kind: 'barsStanding', why: 'Strength along the lines is known: how its layers hold together.' },
@@ -90,6 +92,7 @@ export const barsStanding: TrialKind = {
   owner: 'spool',
   size: { band: RISE, foot: 3, length: 50 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => SOLID,
   shape(kit, { size: { band, foot, length } }) {
     const bars = [-1, 0, 1].map((i) => kit.post(SIDE, SIDE, band).at((i * (length - 12)) / 2, 0, foot))
@@ -107,6 +110,7 @@ export const barsStanding: TrialKind = {
     const bond = (foretold?.bond ?? strength.bondFactor) / (setup.constants?.strength.bond ?? 1)
     return {
       found: `Layers part at ${mean(stresses).toFixed(1)} MPa, ${Math.round((100 * mean(stresses)) / within)} % of the strength along lines.`,
+      short: `${Math.round((100 * mean(stresses)) / within)} %`,
       evidence: [{ on: 'constant', constant: 'strength.bond', values: stresses.map((stress) => stress / within / bond), ...STANDING }],
       advice: [],
       next: { kind: 'allRound', why: 'What it bears is known: a small part of everything.' },

@@ -14,6 +14,7 @@ export const bed: TrialKind = {
   owner: 'spool',
   size: { band: 6, foot: 0.6, length: 40 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({ wallCount: 2, infillDensity: 15, topLayers: 3, bottomLayers: 3, supports: 'off', brim: 'none' }),
   shape(kit, { size: { foot, band } }, { nozzle }) {
     const pad = kit.box(40, 40, Math.max(foot, 0.6)).plus(kit.box(12, 18, Math.max(foot, 0.6)).at(0, -26, 0))
@@ -35,6 +36,7 @@ export const bed: TrialKind = {
     const warmer = Math.min(bedNow + WARMER, Math.max(bedNow, setup.material.bedRange[1]))
     return {
       found: `${isLoose ? 'It does not hold to the bed' : 'It holds to the bed'}; ${splits ? 'its layers split' : 'its layers hold'}.`,
+      short: isLoose ? 'loose' : splits ? 'splits' : 'holds',
       evidence: [],
       advice: isLoose && warmer > bedNow ? [{ of: 'spool', setting: 'bedTemperature', value: warmer }] : [],
       next: splits

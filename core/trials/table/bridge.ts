@@ -24,6 +24,8 @@ export const bridge: TrialKind = {
   },
   size: { band: RISE + SLAB, foot: 0.8, length: 60 },
   bandsRun: 'across',
+  seenFrom: 'above',
+  bandAt: (index, count) => [(index - count / 2) * (DEPTH + GAP), (index + 1 - count / 2) * (DEPTH + GAP)],
   values: () => ({ wallCount: 2, infillDensity: 15, topLayers: 3, bottomLayers: 2, supports: 'off', brim: 'none' }),
   shape(kit, { bands, size: { foot } }) {
     const behind = DEPTH + GAP
@@ -60,6 +62,7 @@ export const bridge: TrialKind = {
     const limit = spoiled < Infinity ? Math.sqrt(clean * spoiled) : clean
     return {
       found: `Straight up to ${clean} mm.`,
+      short: `${clean} mm`,
       evidence: [{ on: 'constant', constant: 'finish.bridgeSag', values: [CLEAN_SAG / limit ** 2], noise: NOISE }],
       advice: [],
       next: { kind: 'gloss', why: 'What hangs and spans is known: how it shines.' },

@@ -21,6 +21,7 @@ export const dimensions: TrialKind = {
   owner: 'spool',
   size: { band: THICK, foot: 0, length: LONG },
   bandsRun: 'up',
+  seenFrom: 'above',
   values: () => ({ wallCount: 3, infillDensity: 20, topLayers: 4, bottomLayers: 4, supports: 'off', brim: 'none' }),
   shape(kit, spec, setup) {
     const { lineWidth } = resolveSettings(setup, spec.values).settings
@@ -77,6 +78,7 @@ export const dimensions: TrialKind = {
     const found = words.join('; ')
     return {
       found: words.length === 0 ? 'Nothing was measured.' : `${found[0]!.toUpperCase()}${found.slice(1)}.`,
+      ...(words.length === 0 ? {} : { short: wall === undefined ? 'measured' : `flow ${((100 * wall) / lineWidth).toFixed(0)} %` }),
       evidence,
       advice,
       next: { kind: 'barsLying', why: 'Its size is known: how strong it is.' },

@@ -12,6 +12,7 @@ export const dryness: TrialKind = {
   owner: 'spool',
   size: { band: 1, foot: 0, length: 1 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({}),
   questions: {
     band: [],
@@ -26,6 +27,7 @@ export const dryness: TrialKind = {
     const isDoubtful = whole.sound === 'little'
     return {
       found: isWet ? 'Wet: dry it before anything else is tried.' : isDoubtful ? 'Perhaps wet: dry it to be sure.' : 'Dry.',
+      short: isWet ? 'wet' : isDoubtful ? 'perhaps wet' : 'dry',
       evidence: [],
       advice: [],
       ...(isWet ? {} : { next: { kind: 'temperature', why: 'Dry filament first, then its temperature.' } as const }),

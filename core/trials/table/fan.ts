@@ -34,6 +34,7 @@ export const fan: TrialKind = {
   ],
   size: { band: 9, foot: 0.8, length: 36 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({ wallCount: 2, infillDensity: 10, topLayers: 2, bottomLayers: 2, travelInside: 'off', supports: 'off', brim: 'none' }),
   shape: (kit, spec) => columns(kit, spec, true),
   questions: {
@@ -56,6 +57,7 @@ export const fan: TrialKind = {
     const best = (fit.length > 0 ? fit : read).reduce((least, next) => (next.count < least.count ? next : least))
     return {
       found: `${slope > 0.1 ? 'Strings grow with the fan' : slope < -0.1 ? 'Strings grow as the fan goes down' : 'The fan makes no difference to strings'}; best at ${best.fan} %.`,
+      short: `${best.fan} %`,
       evidence: [{ on: 'constant', constant: 'strings.freezing', values: [slope], noise: NOISE }],
       advice: [{ of: 'spool', setting: 'fanSpeed', value: best.fan }],
       next: { kind: 'overhang', why: 'With this fan: how far it hangs over.' },

@@ -60,6 +60,7 @@ export const flowLadder: TrialKind = {
   },
   size: { band: 1.2, foot: 1.2, length: 100 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: (setup) => {
     const { acceleration } = setup.printer.limits
     const most = Math.min(acceleration.x, acceleration.y)
@@ -139,6 +140,7 @@ export const flowLadder: TrialKind = {
     ]
     return {
       found: `Fails at ${fails} mm³/s and ${at} °C (${Math.round(speedOf(fails, settings))} mm/s of its own line); last whole at ${fails - step}. Ask ${(0.85 * fails).toFixed(1)} at most.`,
+      short: `${fails} mm³/s at ${at} °C`,
       evidence: fails > 0 && index >= 0 ? [{ on: 'ladder', temperature: at, flow: fails }] : [],
       advice: [],
       next: { kind: 'flowLadder', values: { nozzleTemperature: at + 10 }, why: `Once more at ${at + 10} °C: how much 10 °C bring.` },

@@ -25,6 +25,7 @@ export const gloss: TrialKind = {
   },
   size: { band: 5, foot: 1, length: 60 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({ wallCount: 1, infillDensity: 0, bottomLayers: 3, topLayers: 0, minLayerTime: 0, supports: 'off', brim: 'none' }),
   shape: (kit, spec, setup) => shell(kit, spec, spec.size.length, 24, resolveSettings(setup, spec.values).settings.lineWidth),
   questions: { band: [choice('wall', 'Wall', { shiny: 'Shiny', between: 'Between', matte: 'Matte' }, true)], whole: [] },
@@ -46,6 +47,7 @@ export const gloss: TrialKind = {
     const own = flow / dullsAt(setup.material, nozzleTemperature, { ...(setup.constants ?? medians).finish, glossTurn: 1 })
     return {
       found: `Turns between ${shiny} and ${matte} mm/s, at about ${flow.toFixed(1)} mm³/s.`,
+      short: `${flow.toFixed(1)} mm³/s`,
       evidence: [{ on: 'constant', constant: 'finish.glossTurn', values: [own], noise: NOISE }],
       advice: [],
       next: { kind: 'dimensions', why: 'How it looks is known: whether it keeps its size.' },

@@ -44,6 +44,8 @@ export interface NextTrial {
 export interface Outcome {
   /** In one sentence. */
   readonly found: string
+  /** What it comes to, as short as a cell; absent where nothing was found. */
+  readonly short?: string
   readonly evidence: readonly Evidence[]
   readonly advice: readonly Advice[]
   readonly next?: NextTrial
@@ -100,6 +102,10 @@ export interface TrialKind {
   readonly forms?: readonly TrialForm[]
   /** Of a band and the foot, mm; made whole layers. `length` where the thing can be longer. */
   readonly size: { readonly band: number; readonly foot: number; readonly length: number }
+  /** From where its bands are seen. */
+  readonly seenFrom: 'front' | 'above'
+  /** Where a band of those side by side lies, from its left to its right as it is seen, or from its foot to its top, mm. */
+  readonly bandAt?: (index: number, count: number) => readonly [from: number, to: number]
   /** Bands stand one above the other, each with its settings; or side by side, all printed alike. */
   readonly bandsRun: 'up' | 'across'
   /** Settings of the whole print. */

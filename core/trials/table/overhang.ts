@@ -24,6 +24,8 @@ export const overhang: TrialKind = {
   },
   size: { band: RISE, foot: 1.2, length: APART },
   bandsRun: 'across',
+  seenFrom: 'front',
+  bandAt: (index, count) => [(index - count / 2) * APART, (index + 1 - count / 2) * APART],
   values: () => ({ wallCount: 2, infillDensity: 10, topLayers: 3, bottomLayers: 3, supports: 'off', brim: 'none' }),
   shape(kit, spec) {
     const { bands, size } = spec
@@ -70,6 +72,7 @@ export const overhang: TrialKind = {
     const last = Math.max(...clean)
     return {
       found: `Clean up to ${last}°: each line hangs out by ${unsupported(last, layerHeight, lineWidth).toFixed(3)} of its width.`,
+      short: `${last}°`,
       evidence: [],
       advice: [{ of: 'spool', setting: 'supportAngle', value: last }],
       next: { kind: 'bridge', why: 'What hangs over is known: how far it spans.' },

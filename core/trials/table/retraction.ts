@@ -88,6 +88,7 @@ export const retraction: TrialKind = {
   ],
   size: { band: 8, foot: 0.8, length: 36 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({
     wallCount: 2,
     infillDensity: 10,
@@ -128,6 +129,7 @@ export const retraction: TrialKind = {
       )
       return {
         found: `Clean from band ${clean.band.label} on.`,
+        short: `${clean.band.values.retractLength ?? clean.band.label} mm`,
         evidence,
         advice,
         next: { kind: 'fan', why: 'Strings are settled: what the fan does to overhangs and bond.' },
@@ -142,6 +144,7 @@ export const retraction: TrialKind = {
     const useful = LONGEST_USEFUL_PULL[extruder]
     return {
       found: `No band is clean, up to ${longest} mm.`,
+      short: 'not clean',
       evidence,
       advice: [],
       next: {

@@ -28,6 +28,7 @@ export const ringing: TrialKind = {
   },
   size: { band: 6, foot: 1, length: 60 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: ({ printer: { limits } }) => {
     const acceleration = Math.min(limits.acceleration.x, limits.acceleration.y)
     return {
@@ -74,6 +75,7 @@ export const ringing: TrialKind = {
     const damping = fades === undefined ? undefined : dampingOf(2, 1, fades)
     return {
       found: `The frame swings at ${told.join(' and ')}${damping === undefined ? '' : `, damped by ${(100 * damping).toFixed(1)} % of the critical`}.`,
+      short: `${(x ?? y)!.toFixed(0)} Hz`,
       evidence: [
         { on: 'constant', constant: 'finish.frameFrequency', values: [(x ?? y)!], noise: NOISE },
         ...(damping === undefined

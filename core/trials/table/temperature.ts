@@ -39,6 +39,7 @@ export const temperature: TrialKind = {
   },
   size: { band: 10, foot: 1, length: 42 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({ wallCount: 2, infillDensity: 5, topLayers: 3, bottomLayers: 2, heatChange: 'wait', supports: 'off', brim: 'none' }),
   shape: (kit, spec) =>
     tower(spec, kit.box(SPAN + 2 * COLUMN + 8, DEPTH + 8, Math.max(spec.size.foot, 0.6)), (label) => band(kit, label, spec.size.band)),
@@ -75,6 +76,7 @@ export const temperature: TrialKind = {
     const next = nextTower(read, clean, best, step)
     return {
       found: `Clean from ${Math.round(window.low)} to ${Math.round(window.high)} °C; best at ${best} ± ${Math.max(1, Math.round(1.2816 * window.spread))} °C.`,
+      short: `${best} °C`,
       evidence: [],
       advice: [{ of: 'spool', setting: 'nozzleTemperature', value: best }],
       ...(next ? { next } : { next: { kind: 'bed', why: `The temperature is known to ${FINEST} °C.` } as const }),

@@ -28,6 +28,7 @@ export const thinRod: TrialKind = {
     within: ({ printer }) => ({ least: 1, most: printer.buildVolume[2] - 5, what: 'the height of the printer' }),
   },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({ wallCount: 2, infillDensity: 100, minLayerTime: 5, supports: 'off', brim: 'none' }),
   shape(kit, { size: { band, foot, length }, bands }) {
     return kit.cone(length / 2, length / 2, foot).plus(kit.cone(ROD, ROD, foot + bands.length * band))
@@ -47,6 +48,7 @@ export const thinRod: TrialKind = {
     const force = sway === undefined || sway <= 0 ? undefined : ((setup.constants?.sway.sideForce ?? 0.5) * FEATHERS * lineWidth) / sway
     return {
       found: `Feathers from ${height ?? foot + index * band} mm on.`,
+      short: `${height ?? foot + index * band} mm`,
       evidence: force === undefined ? [] : [{ on: 'constant', constant: 'sway.sideForce', values: [force], noise: SWAY_NOISE }],
       advice: [],
       warnings: force === undefined ? ['What was foretold of this print is not known, so the force is not either.'] : [],
@@ -72,6 +74,7 @@ export const smallTip: TrialKind = {
   },
   size: { band: 8, foot: 1, length: 16 },
   bandsRun: 'up',
+  seenFrom: 'front',
   values: () => ({ wallCount: 2, infillDensity: 15, topLayers: 2, bottomLayers: 2, floorSpeed: 5, supports: 'off', brim: 'none' }),
   shape: (kit, spec) =>
     tower(spec, kit.box(16, 16, Math.max(spec.size.foot, 0.6)), (label) =>
@@ -95,6 +98,7 @@ export const smallTip: TrialKind = {
     const needs = soft > 0 ? Math.sqrt(soft * sharp.value) : sharp.value
     return {
       found: `Stays sharp from ${sharp.value} s a layer on.`,
+      short: `${sharp.value} s`,
       // Margin is layer time over what the model needs: that over what was needed is how much more the fan takes off.
       evidence:
         margin === undefined || !(margin > 0)

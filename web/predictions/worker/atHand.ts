@@ -2,14 +2,18 @@ import { readPart } from '@sable/core/formats/readPart'
 import { loadPolygonKernel, type PolygonKernel } from '@sable/core/geometry/polygon'
 import type { Part } from '@sable/core/mesh/part'
 import { StageCache } from '@sable/core/pipeline/stageCache'
+import { trialPart } from '@sable/core/trials/plan'
+import { loadSolidKernel, type SolidKernel } from '@sable/core/trials/solids/solidKernel'
 import { InputError } from '@sable/core/units/errors'
 import kernelUrl from 'clipper2-wasm/dist/umd/clipper2z.wasm?url'
+import solidsUrl from 'manifold-3d/manifold.wasm?url'
 import { fetchPartFile } from '../../api/parts'
 import type { PlacedPart } from './request'
 
 /** What a worker keeps between questions. */
 
 let kernel: Promise<PolygonKernel> | undefined
+let solids: Promise<SolidKernel> | undefined
 const parts = new Map<string, Promise<Part>>()
 /** Stages of the columns. */
 export const cache = new StageCache(8)
@@ -32,11 +36,26 @@ export const openKernel = (): Promise<PolygonKernel> => {
   return kernel
 }
 
+const openSolids = (): Promise<SolidKernel> => {
+  solids ??= fetch(solidsUrl)
+    .then((response) => response.arrayBuffer())
+    .then(loadSolidKernel)
+  return solids
+}
+
 /** @throws InputError when the server does not give it, or it cannot be read */
-export function loadPart({ partId, contentKey, fileName }: Omit<PlacedPart, 'placement'>): Promise<Part> {
+export function loadPart(placed: Omit<PlacedPart, 'placement'>): Promise<Part> {
+  const { contentKey, made } = placed
   const known = parts.get(contentKey)
   if (known) return known
-  const loading = fetchPartFile(partId).then(
+  const loading = made ? openSolids().then((solids) => trialPart(made.spec, made.setup, solids)) : fetchPart(placed)
+  parts.set(contentKey, loading)
+  loading.catch(() => parts.delete(contentKey))
+  return loading
+}
+
+const fetchPart = ({ partId, contentKey, fileName }: Omit<PlacedPart, 'placement'>): Promise<Part> =>
+  fetchPartFile(partId).then(
     (bytes) => readPart(bytes, fileName, contentKey),
     () => {
       throw new InputError(
@@ -47,10 +66,6 @@ export function loadPart({ partId, contentKey, fileName }: Omit<PlacedPart, 'pla
       )
     },
   )
-  parts.set(contentKey, loading)
-  loading.catch(() => parts.delete(contentKey))
-  return loading
-}
 
 /** Part and kernel, which all work on toolpaths needs. */
 export async function toolsFor(request: PlacedPart): Promise<{ readonly part: Part; readonly polygons: PolygonKernel }> {

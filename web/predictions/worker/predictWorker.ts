@@ -1,5 +1,6 @@
 import { write3mf } from '@sable/core/formats/write3mf'
 import { writeStl } from '@sable/core/formats/writeStl'
+import type { Mesh } from '@sable/core/mesh/mesh'
 import { place } from '@sable/core/mesh/place'
 import { Crew, type Line } from '@sable/core/pipeline/crew/crew'
 import { predictWork } from '@sable/core/pipeline/predict'
@@ -75,13 +76,18 @@ const api = {
   ...drawing,
 
   /** The program that prints a candidate, as a file. */
-  async writeProgram(request: PredictRequest): Promise<Blob> {
+  async writeProgram(request: PredictRequest, head: readonly string[] = []): Promise<Blob> {
     const { part, polygons } = await toolsFor(request)
     return inTurn(async () => {
       const pieces: string[] = []
       const { placement, setup, values, overrides, fileName } = request
-      programFor(part, placement, setup, values, { kernel: polygons, cache, overrides, partName: fileName, filament: 'relative' }, (text) =>
-        pieces.push(text),
+      programFor(
+        part,
+        placement,
+        setup,
+        values,
+        { kernel: polygons, cache, overrides, partName: fileName, filament: 'relative', head },
+        (text) => pieces.push(text),
       )
       return new Blob(pieces, { type: 'text/plain' })
     })
@@ -113,6 +119,11 @@ const api = {
     } catch (error) {
       return refusalOf(error, file.name)
     }
+  },
+
+  /** The bare mesh of a part, as it stands. */
+  async meshOf(request: PlacedPart): Promise<Mesh> {
+    return (await loadPart(request)).mesh
   },
 
   /** The mended part as it lies on the bed, as a 3MF or STL file. */

@@ -5,6 +5,7 @@ import type { Override } from '@sable/core/profile/overrides'
 import type { SettingValues } from '@sable/core/profile/settings'
 import type { ProgramFigures } from '@sable/core/program/timeProgram'
 import type { Setup } from '@sable/core/setup/resolve'
+import type { TrialSpec } from '@sable/core/trials/spec/trial'
 import { InputError } from '@sable/core/units/errors'
 
 /** A candidate as it is sent to a worker. */
@@ -17,9 +18,11 @@ export interface PredictRequest {
   readonly values: SettingValues
   readonly overrides: readonly Override[]
   readonly load: LoadPlace | undefined
+  /** A part that is made by code, not read from the server. */
+  readonly made?: { readonly spec: TrialSpec; readonly setup: Setup } | undefined
 }
 
-export type PlacedPart = Pick<PredictRequest, 'partId' | 'contentKey' | 'fileName' | 'placement'>
+export type PlacedPart = Pick<PredictRequest, 'partId' | 'contentKey' | 'fileName' | 'placement' | 'made'>
 
 /** What crosses back: classes do not survive the way between threads. */
 export type PredictAnswer =

@@ -1,0 +1,88 @@
+import type { Setup } from '@sable/core/setup/resolve'
+import { type TrialChoice, valuesOf } from '@sable/core/trials/plan'
+import type { BandRange, TrialKind } from '@sable/core/trials/table/kind'
+import { typedNumber } from '@sable/core/units/typedNumber'
+import { DraftField } from '../ui/DraftField'
+import { NumberField } from '../ui/NumberField'
+import { Select } from '../ui/Select'
+
+/** Bands of a trial: from, to and step, or values one by one. */
+export function BandsForm({
+  kind,
+  setup,
+  choice,
+  onChoice,
+}: {
+  kind: TrialKind
+  setup: Setup
+  choice: TrialChoice
+  onChoice: (choice: TrialChoice) => void
+}) {
+  const { varied, forms } = kind
+  const form = forms?.find(({ id }) => id === choice.form) ?? forms?.[0]
+  if (!varied) return null
+  const fixed = form?.bands !== undefined && choice.range === undefined && choice.list === undefined
+  const range = choice.range ?? form?.usual?.(setup) ?? varied.usual(setup)
+  const change = (part: Partial<BandRange>): boolean => {
+    onChoice({ ...choice, list: undefined, range: { ...range, ...part } })
+    return true
+  }
+  const field = (label: string, id: keyof BandRange) => (
+    <NumberField
+      layout="above"
+      label={label}
+      name={`${varied.label}, ${label.toLowerCase()}`}
+      value={range[id]}
+      unit={varied.unit}
+      width="w-full"
+      onCommit={(value) => value !== undefined && Number.isFinite(value) && change({ [id]: value })}
+    />
+  )
+  return (
+    <fieldset className="space-y-2">
+      <legend className="sr-only">Bands</legend>
+      {forms && forms.length > 1 && (
+        <Select
+          layout="above"
+          label="Form"
+          value={form?.id ?? ''}
+          of={forms.map(({ id, name }) => ({ id, name }))}
+          onChange={(id) => onChoice({ form: id })}
+        />
+      )}
+      {!fixed && (
+        <div className="flex gap-2">
+          {field('From', 'from')}
+          {field('To', 'to')}
+          {field('Step', 'step')}
+        </div>
+      )}
+      {!fixed && (
+        <DraftField
+          label={`or values one by one${varied.unit === '' ? '' : `, ${varied.unit}`}`}
+          name={`${varied.label}, one by one`}
+          text={(choice.list ?? safely(range)).join(' ')}
+          width="w-full"
+          onCommit={(text) => {
+            const list = text
+              .trim()
+              .split(/[\s;]+/)
+              .map(typedNumber)
+            if (!list.every(Number.isFinite)) return false
+            onChoice({ ...choice, range: undefined, list })
+            return true
+          }}
+        />
+      )}
+    </fieldset>
+  )
+}
+
+/** Values of a range that may be impossible yet. */
+function safely(range: BandRange): readonly number[] {
+  try {
+    return valuesOf(range)
+  } catch {
+    return []
+  }
+}

@@ -1,0 +1,137 @@
+import type { Setup } from '@sable/core/setup/resolve'
+import { headOf } from '@sable/core/trials/headOf'
+import type { PlannedTrial, TrialChoice } from '@sable/core/trials/plan'
+import type { TrialKind } from '@sable/core/trials/table/kind'
+import { formatDuration } from '@sable/core/units/format'
+import { useState } from 'react'
+import { predictionPool } from '../predictions/predictionStore'
+import type { PredictRequest } from '../predictions/worker/request'
+import { Button } from '../ui/Button'
+import { Checkbox } from '../ui/Checkbox'
+import { download, fileNameFrom } from '../ui/download'
+import { BandsForm } from './BandsForm'
+import type { Planned } from './usePlanned'
+
+/** A trial before it is printed: its bands, what it costs, what to beware of, and how to take it to the machine. */
+export function PlanPanel({
+  kind,
+  setup,
+  choice,
+  plan,
+  request,
+  planned,
+  refusal,
+  onChoice,
+  onMake,
+  onBench,
+}: {
+  kind: TrialKind
+  setup: Setup
+  choice: TrialChoice
+  plan: PlannedTrial | { readonly problem: string }
+  request: PredictRequest | undefined
+  planned: Planned
+  refusal: string | undefined
+  onChoice: (choice: TrialChoice) => void
+  onMake: (insisted: string | undefined) => void
+  onBench: () => void
+}) {
+  const [insists, setInsists] = useState(false)
+  const { prediction } = planned
+  const isPlan = 'spec' in plan
+  const ready = isPlan && (refusal === undefined || insists)
+  const warned = prediction?.checks.filter(({ severity }) => severity !== 'note') ?? []
+  return (
+    <section aria-label="Plan" className="space-y-3">
+      <BandsForm kind={kind} setup={setup} choice={choice} onChoice={onChoice} />
+      {!isPlan && (
+        <p role="alert" className="border-l-2 border-stop pl-2 text-[12px] text-stop">
+          {plan.problem}
+        </p>
+      )}
+      {isPlan && kind.shape && (
+        <p className="flex items-baseline gap-3" role="status">
+          {prediction ? (
+            <>
+              <span className="figure text-[17px] font-semibold">{formatDuration(prediction.timeS)}</span>
+              <span>
+                <span className="figure">{prediction.filament.massG.toFixed(1)}</span> <span className="text-muted">g</span>
+              </span>
+              <span className="text-muted">{plan.spec.bands.length > 0 ? `${plan.spec.bands.length} bands` : 'one thing'}</span>
+            </>
+          ) : (
+            <span className="text-muted">{planned.failed ?? 'Laying its lines …'}</span>
+          )}
+        </p>
+      )}
+      {isPlan &&
+        plan.notes.map((note) => (
+          <p key={note} className="text-[12px] text-muted">
+            {note}
+          </p>
+        ))}
+      {refusal !== undefined && (
+        <div className="border-l-2 border-worse pl-2 text-[12px]">
+          <p className="text-worse">{refusal}</p>
+          <Checkbox checked={insists} onChange={setInsists} className="mt-1 text-muted">
+            Print it all the same; that is kept with it
+          </Checkbox>
+        </div>
+      )}
+      {kind.shape && (
+        <div className="flex flex-wrap gap-2">
+          <Button tone="main" disabled={!ready || !prediction} onClick={() => onMake(insists ? refusal : undefined)}>
+            I print this
+          </Button>
+          {request && isPlan && (
+            <Files request={request} head={headOf(plan.spec, setup)} name={kind.name} disabled={!ready || !prediction} />
+          )}
+          <Button disabled={!ready || !prediction} onClick={onBench}>
+            On the bench
+          </Button>
+        </div>
+      )}
+      {!kind.shape && (
+        <Button tone="main" onClick={() => onMake(undefined)}>
+          Answer it
+        </Button>
+      )}
+      <div className="border-t border-line pt-2 text-[12px] text-muted">
+        <p>{kind.how}</p>
+        {kind.cautions?.(setup).map((caution) => (
+          <p key={caution} className="mt-1 text-worse">
+            {caution}
+          </p>
+        ))}
+        {warned.length > 0 && (
+          <ul className="mt-2 space-y-1">
+            {warned.map(({ id, message }) => (
+              <li key={id} className="border-l-2 border-line pl-2">
+                {message}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </section>
+  )
+}
+
+/** The thing and its program as files. */
+function Files({ request, head, name, disabled }: { request: PredictRequest; head: readonly string[]; name: string; disabled: boolean }) {
+  const stem = fileNameFrom(`${name} trial`)
+  const save = async (kind: 'stl' | '3mf' | 'gcode'): Promise<void> => {
+    const worker = predictionPool().anyWorker
+    const blob = kind === 'gcode' ? await worker.writeProgram(request, head) : await worker.writeModel(request, kind, name)
+    download(`${stem}.${kind}`, blob as Blob)
+  }
+  return (
+    <>
+      {(['gcode', 'stl', '3mf'] as const).map((kind) => (
+        <Button key={kind} disabled={disabled} onClick={() => void save(kind)}>
+          {{ gcode: 'Program', stl: 'STL', '3mf': '3MF' }[kind]}
+        </Button>
+      ))}
+    </>
+  )
+}

@@ -1,0 +1,115 @@
+import { definitionOf, isSettingName } from '@sable/core/profile/settings'
+import type { Setup } from '@sable/core/setup/resolve'
+import { trialKinds } from '@sable/core/trials/kinds'
+import type { ConstantChange } from '@sable/core/trials/read'
+import { rangeOfStanding } from '@sable/core/trials/read'
+import type { Advice, Outcome } from '@sable/core/trials/table/kind'
+import { Button } from '../ui/Button'
+
+/** What a reading comes to: a sentence, the constants before and after, what to write where, and what comes next. */
+export function ResultPanel({
+  outcome,
+  changes,
+  setup,
+  kept,
+  onWrite,
+  onNext,
+}: {
+  outcome: Outcome
+  changes: readonly ConstantChange[]
+  setup: Setup
+  /** It stands in the book; before that nothing is written from it. */
+  kept: boolean
+  onWrite: (advice: readonly Advice[]) => void
+  onNext: () => void
+}) {
+  const { found, warnings, advice, next } = outcome
+  return (
+    <section aria-label="Result" className="space-y-2">
+      <p className="text-[13.5px] font-medium">{found}</p>
+      {warnings.map((warning) => (
+        <p key={warning} className="border-l-2 border-worse pl-2 text-[12px] text-worse">
+          {warning}
+        </p>
+      ))}
+      {changes.length > 0 && <Constants changes={changes} />}
+      {kept && advice.length > 0 && (
+        <div>
+          <Button tone="main" onClick={() => onWrite(advice)} disabled={advice.every((one) => writtenAs(one, setup) === one.value)}>
+            {advice.every((one) => writtenAs(one, setup) === one.value) ? 'Written: ' : 'Write: '}
+            {adviceWords(advice, setup)}
+          </Button>
+          <p className="mt-1 text-[11.5px] text-muted">Puts the number into the record as its setting. It can be undone.</p>
+        </div>
+      )}
+      {kept && next && (
+        <div className="flex items-center gap-2 text-[12px]">
+          <Button onClick={onNext}>Next: {trialKinds[next.kind].name}</Button>
+          <span className="text-muted">{next.why}</span>
+        </div>
+      )}
+    </section>
+  )
+}
+
+/** "Storm black on Lugger 250: nozzle temperature 208 °C" */
+export function adviceWords(advice: readonly Advice[], { spool, material, printer }: Setup): string {
+  const [first] = advice
+  const whose = first?.of === 'printer' ? printer.name : `${spool?.name ?? material.name}`
+  return `${whose}: ${advice.map(({ setting, value }) => (isSettingName(setting) ? `${definitionOf(setting).label.toLowerCase()} ${value} ${unitOf(setting)}` : `frame${setting === 'frameFrequencyY' ? ' along Y' : ''} ${value} Hz`).trim()).join(', ')}`
+}
+
+const unitOf = (setting: Parameters<typeof definitionOf>[0]): string => {
+  const setting_ = definitionOf(setting)
+  return setting_.kind === 'number' ? setting_.unit : ''
+}
+
+/** What the record says now. */
+export const writtenAs = ({ of, setting }: Advice, { spool, printer }: Setup): unknown =>
+  of === 'printer'
+    ? isSettingName(setting)
+      ? printer.defaults[setting]
+      : printer[setting]
+    : isSettingName(setting)
+      ? spool?.defaults[setting]
+      : undefined
+
+function Constants({ changes }: { changes: readonly ConstantChange[] }) {
+  return (
+    <table className="w-full text-[12px]" aria-label="Constants before and after">
+      <thead>
+        <tr className="border-b border-line text-[11px] text-muted">
+          <th className="py-0.5 text-left font-normal">Constant</th>
+          <th className="text-right font-normal">before</th>
+          <th className="text-right font-normal">after</th>
+        </tr>
+      </thead>
+      <tbody>
+        {changes.map((change) => (
+          <tr key={change.id} className="border-b border-line align-baseline">
+            <th className="py-1 pr-2 text-left font-normal">
+              {change.label}
+              {change.unit !== '' && <span className="text-[11px] text-muted"> {change.unit}</span>}
+            </th>
+            {[change.before, change.after].map((standing, i) => {
+              const [low, high] = rangeOfStanding(change.id, standing)
+              return (
+                <td
+                  key={i === 0 ? 'before' : 'after'}
+                  className={`figure pl-2 text-right whitespace-nowrap ${i === 0 ? 'text-muted' : 'text-lantern-ink'}`}
+                >
+                  {short(standing.value)}
+                  <span className="block text-[10.5px] text-muted">
+                    {short(low)}–{short(high)}
+                  </span>
+                </td>
+              )
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+const short = (value: number): string => String(Number(value.toPrecision(3)))

@@ -1,0 +1,260 @@
+import type { Mesh } from '@sable/core/mesh/mesh'
+import { heightsOf, type TrialSpec } from '@sable/core/trials/spec/trial'
+import type { TrialKind } from '@sable/core/trials/table/kind'
+import clsx from 'clsx'
+import { type KeyboardEvent, useEffect, useMemo, useRef } from 'react'
+import { useTheme } from '../ui/theme'
+import { useSize } from '../ui/useSize'
+import { type Elevation, elevationOf } from './elevation'
+
+/** What is known of a band: how it was read. */
+export interface BandMark {
+  readonly text: string
+  readonly tone: 'good' | 'bad' | 'between'
+}
+
+/** Room for the ruler, for the labels of bands, and around it all, px. */
+const [RULER, LABELS, ROOM] = [46, 150, 14]
+/** Labels stand no closer than this, px. */
+const LINE = 15
+
+/** A thing to scale as it stands on the table, its bands beside it, and a ruler. Arrows go from band to band; digits answer. */
+export function ThingDrawing({
+  kind,
+  spec,
+  mesh,
+  marks,
+  active,
+  onActive,
+  onDigit,
+}: {
+  kind: TrialKind
+  spec: TrialSpec
+  mesh: Mesh
+  marks: readonly (BandMark | undefined)[]
+  active: number
+  onActive: (band: number) => void
+  onDigit: (digit: number) => void
+}) {
+  const { ref, width, height } = useSize()
+  const elevation = useMemo(() => elevationOf(mesh, kind.seenFrom), [mesh, kind.seenFrom])
+  const {
+    box: { left, right, bottom, top },
+  } = elevation
+  const alongX = kind.seenFrom === 'front' && kind.bandsRun === 'across'
+  const labels = spec.bands.length > 0 && !alongX ? LABELS : ROOM
+  const below = alongX ? 48 : 30
+  const zoom = Math.max(0.1, Math.min((width - RULER - labels - ROOM) / (right - left), (height - below - ROOM) / (top - bottom), 9))
+  const x0 = RULER + ROOM + Math.max(0, (width - RULER - labels - 2 * ROOM - (right - left) * zoom) / 2)
+  const y0 = height - below
+  const toX = (mm: number): number => x0 + (mm - left) * zoom
+  const toY = (mm: number): number => y0 - (mm - bottom) * zoom
+  const count = spec.bands.length
+  const placeOf = (i: number): readonly [number, number] =>
+    kind.bandAt?.(i, count) ?? [i === 0 ? 0 : heightsOf(spec, i).fromZ, heightsOf(spec, i).toZ]
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const step = alongX ? { ArrowRight: 1, ArrowLeft: -1 }[event.key] : { ArrowUp: 1, ArrowDown: -1 }[event.key]
+    const ends = { Home: 0, End: count - 1 }[event.key]
+    if (step !== undefined) onActive(Math.max(0, Math.min(count - 1, active + step)))
+    else if (ends !== undefined) onActive(ends)
+    else if (/^[1-9]$/.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey) onDigit(Number(event.key))
+    else return
+    event.preventDefault()
+  }
+  const every = Math.max(1, Math.ceil(LINE / Math.max(0.1, (placeOf(1)[1] - placeOf(1)[0]) * zoom)))
+  return (
+    <div ref={ref} className="relative min-h-0 flex-1 overflow-hidden">
+      {width > 0 && <Painted elevation={elevation} width={width} height={height} toX={toX} toY={toY} />}
+      <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">
+        <Ruler bottom={bottom} top={top} toY={toY} x={RULER} zoom={zoom} zero={kind.seenFrom === 'front' ? 0 : bottom} />
+        {kind.seenFrom === 'front' && <line x1={RULER} x2={width - ROOM} y1={toY(0)} y2={toY(0)} className="stroke-strong" />}
+        {spec.bands.map(({ label }, i) => {
+          const [from, to] = placeOf(i)
+          const isActive = i === active
+          if (alongX)
+            return (
+              <g key={label}>
+                {isActive && (
+                  <rect
+                    x={toX(from)}
+                    width={(to - from) * zoom}
+                    y={toY(top) - 4}
+                    height={y0 - toY(top) + 8}
+                    className="fill-lantern/12 stroke-lantern"
+                  />
+                )}
+                <text
+                  x={toX((from + to) / 2)}
+                  y={y0 + 18}
+                  textAnchor="middle"
+                  className={clsx('figure', isActive ? 'fill-lantern-ink' : 'fill-ink')}
+                >
+                  {label}
+                </text>
+                <MarkGlyph mark={marks[i]} x={toX((from + to) / 2) - 4} y={y0 + 32} bare />
+              </g>
+            )
+          const middle = toY((from + to) / 2)
+          return (
+            <g key={label}>
+              {isActive && (
+                <rect
+                  x={RULER + 2}
+                  width={width - RULER - ROOM}
+                  y={toY(to)}
+                  height={Math.max(2, (to - from) * zoom)}
+                  className="fill-lantern/12 stroke-lantern"
+                />
+              )}
+              <line x1={toX(right) + 6} x2={width - labels + 8} y1={toY(to)} y2={toY(to)} className="stroke-line" />
+              {(i % every === 0 || isActive) && (
+                <text
+                  x={width - labels + 52}
+                  y={middle + 4}
+                  textAnchor="end"
+                  className={clsx('figure', isActive ? 'fill-lantern-ink font-semibold' : 'fill-ink')}
+                >
+                  {label}
+                </text>
+              )}
+              {(i % every === 0 || isActive || marks[i]) && (
+                <MarkGlyph mark={marks[i]} x={width - labels + 60} y={middle + 4} bare={every > 1 && !isActive && i % every !== 0} />
+              )}
+            </g>
+          )
+        })}
+        {spec.bands.length > 0 && !alongX && kind.varied && (
+          <text x={width - labels + 52} y={toY(placeOf(count - 1)[1]) - 8} textAnchor="end" className="fill-muted text-[11px]">
+            {kind.varied.unit}
+          </text>
+        )}
+      </svg>
+      {count > 0 && (
+        <div
+          role="listbox"
+          tabIndex={0}
+          aria-label={`Bands of the ${kind.name.toLowerCase()} trial`}
+          aria-activedescendant={`band-${active}`}
+          onKeyDown={onKeyDown}
+          onPointerDown={(event) => {
+            const bounds = event.currentTarget.getBoundingClientRect()
+            const mm = alongX ? (event.clientX - bounds.left - x0) / zoom + left : bottom + (y0 - (event.clientY - bounds.top)) / zoom
+            const hit = spec.bands.findIndex((_, i) => mm >= placeOf(i)[0] && mm < placeOf(i)[1])
+            if (hit !== -1) onActive(hit)
+          }}
+          className="absolute inset-0 cursor-pointer focus-visible:outline-offset-[-3px]"
+        >
+          {spec.bands.map(({ label }, i) => (
+            <span key={label} id={`band-${i}`} role="option" aria-selected={i === active} className="sr-only" tabIndex={-1}>
+              {label} {kind.varied?.unit} {marks[i]?.text ?? 'not read'}
+            </span>
+          ))}
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** A sign and a word, never colour alone. */
+function MarkGlyph({ mark, x, y, bare = false }: { mark: BandMark | undefined; x: number; y: number; bare?: boolean }) {
+  if (!mark) return null
+  const sign = { good: '●', bad: '✕', between: '◐' }[mark.tone]
+  return (
+    <text x={x} y={y} className={clsx('text-[11px]', { good: 'fill-better', bad: 'fill-worse', between: 'fill-muted' }[mark.tone])}>
+      {sign}
+      {bare ? '' : ` ${mark.text}`}
+    </text>
+  )
+}
+
+/** Millimetres from the bed up. */
+function Ruler({
+  bottom,
+  top,
+  toY,
+  x,
+  zoom,
+  zero,
+}: {
+  bottom: number
+  top: number
+  toY: (mm: number) => number
+  x: number
+  zoom: number
+  zero: number
+}) {
+  const fine = zoom >= 5 ? 1 : zoom >= 2 ? 5 : 10
+  const coarse = fine === 1 ? 5 : fine === 5 ? 10 : 50
+  const ticks = Array.from({ length: Math.floor((top - bottom) / fine) + 1 }, (_, i) => i * fine)
+  return (
+    <g>
+      <line x1={x} x2={x} y1={toY(bottom)} y2={toY(top)} className="stroke-strong" />
+      {ticks.map((mm) => (
+        <g key={mm}>
+          <line x1={x - (mm % coarse === 0 ? 8 : 4)} x2={x} y1={toY(zero + mm)} y2={toY(zero + mm)} className="stroke-strong" />
+          {mm % coarse === 0 && (
+            <text x={x - 11} y={toY(zero + mm) + 4} textAnchor="end" className="figure fill-muted text-[11px]">
+              {mm}
+            </text>
+          )}
+        </g>
+      ))}
+      <text x={x - 11} y={toY(bottom) + 20} textAnchor="end" className="fill-muted text-[11px]">
+        mm
+      </text>
+    </g>
+  )
+}
+
+/** The body itself, in the ledger's ink. */
+function Painted({
+  elevation,
+  width,
+  height,
+  toX,
+  toY,
+}: {
+  elevation: Elevation
+  width: number
+  height: number
+  toX: (mm: number) => number
+  toY: (mm: number) => number
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const theme = useTheme((state) => state.theme)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the scale follows from size and elevation.
+  useEffect(() => {
+    const own = canvas.current
+    const context = own?.getContext('2d')
+    if (!own || !context) return
+    const ratio = window.devicePixelRatio || 1
+    own.width = Math.round(width * ratio)
+    own.height = Math.round(height * ratio)
+    context.scale(ratio, ratio)
+    const ink = theme === 'dark' ? '#cbbfb0' : '#4a3f34'
+    context.lineWidth = 0.9
+    context.lineJoin = 'round'
+    for (const { xy, shade, edges } of elevation.faces) {
+      const at = [0, 2, 4].map((k) => [toX(xy[k]!), toY(xy[k + 1]!)] as const)
+      context.beginPath()
+      for (const [x, y] of at) context.lineTo(x, y)
+      context.closePath()
+      // Warm greys: what faces the eye is lightest.
+      const light = theme === 'dark' ? 26 + 30 * shade : 205 + 40 * shade
+      const fill = `rgb(${light + 6} ${light + 1} ${light - 5})`
+      context.fillStyle = fill
+      context.fill()
+      context.strokeStyle = fill
+      context.stroke()
+      context.strokeStyle = ink
+      edges.forEach((isEdge, k) => {
+        if (!isEdge) return
+        context.beginPath()
+        context.moveTo(...at[k]!)
+        context.lineTo(...at[(k + 1) % 3]!)
+        context.stroke()
+      })
+    }
+  }, [elevation, width, height, theme])
+  return <canvas ref={canvas} style={{ width, height }} className="absolute inset-0" aria-hidden />
+}

@@ -5,7 +5,7 @@ import clsx from 'clsx'
 import { type KeyboardEvent, useEffect, useMemo, useRef } from 'react'
 import { useTheme } from '../ui/theme'
 import { useSize } from '../ui/useSize'
-import { type Elevation, elevationOf } from './elevation'
+import { type DrawnFace, type Elevation, elevationOf } from './elevation'
 
 /** What is known of a band: how it was read. */
 export interface BandMark {
@@ -15,6 +15,9 @@ export interface BandMark {
 
 /** Room for the ruler, for the labels of bands, and around it all, px. */
 const [RULER, LABELS, ROOM] = [46, 150, 14]
+/** How much larger than as a whole a low thing is drawn. */
+const MOST_LARGER = 3
+const MOST_ZOOM = 12
 /** Labels stand no closer than this, px. */
 const LINE = 15
 
@@ -24,6 +27,7 @@ export function ThingDrawing({
   spec,
   mesh,
   marks,
+  measured,
   active,
   onActive,
   onDigit,
@@ -32,6 +36,8 @@ export function ThingDrawing({
   spec: TrialSpec
   mesh: Mesh
   marks: readonly (BandMark | undefined)[]
+  /** Heights that were measured by ruler, mm from the bed. */
+  measured: readonly number[]
   active: number
   onActive: (band: number) => void
   onDigit: (digit: number) => void
@@ -44,9 +50,14 @@ export function ThingDrawing({
   const alongX = kind.seenFrom === 'front' && kind.bandsRun === 'across'
   const labels = spec.bands.length > 0 && !alongX ? LABELS : ROOM
   const below = alongX ? 48 : 30
-  const zoom = Math.max(0.1, Math.min((width - RULER - labels - ROOM) / (right - left), (height - below - ROOM) / (top - bottom), 9))
-  const x0 = RULER + ROOM + Math.max(0, (width - RULER - labels - 2 * ROOM - (right - left) * zoom) / 2)
-  const y0 = height - below
+  const [roomX, roomY] = [width - RULER - labels - 2 * ROOM, height - below - ROOM]
+  const whole = Math.min(roomX / (right - left), roomY / (top - bottom), 9)
+  // A long thing with low bands is drawn larger, and broken off at its left.
+  const isLow = kind.bandsRun === 'up' && spec.bands.length > 0 && spec.size.band * whole < LINE
+  const zoom = Math.max(0.1, isLow ? Math.min(MOST_LARGER * whole, roomY / (top - bottom), Math.max(whole, MOST_ZOOM)) : whole)
+  const broken = Math.max(0, (right - left) * zoom - roomX)
+  const x0 = RULER + ROOM - broken + Math.max(0, (roomX - (right - left) * zoom) / 2)
+  const y0 = height - below - Math.max(0, (roomY - (top - bottom) * zoom) / 2)
   const toX = (mm: number): number => x0 + (mm - left) * zoom
   const toY = (mm: number): number => y0 - (mm - bottom) * zoom
   const count = spec.bands.length
@@ -64,71 +75,83 @@ export function ThingDrawing({
   const every = Math.max(1, Math.ceil(LINE / Math.max(0.1, (placeOf(1)[1] - placeOf(1)[0]) * zoom)))
   return (
     <div ref={ref} className="relative min-h-0 flex-1 overflow-hidden">
-      {width > 0 && <Painted elevation={elevation} width={width} height={height} toX={toX} toY={toY} />}
-      <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">
-        <Ruler bottom={bottom} top={top} toY={toY} x={RULER} zoom={zoom} zero={kind.seenFrom === 'front' ? 0 : bottom} />
-        {kind.seenFrom === 'front' && <line x1={RULER} x2={width - ROOM} y1={toY(0)} y2={toY(0)} className="stroke-strong" />}
-        {spec.bands.map(({ label }, i) => {
-          const [from, to] = placeOf(i)
-          const isActive = i === active
-          if (alongX)
+      {width > 0 && (
+        <Painted elevation={elevation} width={width} height={height} toX={toX} toY={toY} from={broken > 0 ? RULER + ROOM : 0} />
+      )}
+      {width > 0 && (
+        <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">
+          <Ruler bottom={bottom} top={top} toY={toY} x={RULER} zoom={zoom} zero={kind.seenFrom === 'front' ? 0 : bottom} />
+          {measured.map((mm) => (
+            <g key={mm}>
+              <line x1={RULER - 10} x2={width - labels} y1={toY(mm)} y2={toY(mm)} strokeDasharray="5 3" className="stroke-lantern" />
+              <text x={width - labels - 4} y={toY(mm) - 4} textAnchor="end" className="figure fill-lantern-ink text-[11px]">
+                {mm} mm
+              </text>
+            </g>
+          ))}
+          {kind.seenFrom === 'front' && <line x1={RULER} x2={width - ROOM} y1={toY(0)} y2={toY(0)} className="stroke-strong" />}
+          {spec.bands.map(({ label }, i) => {
+            const [from, to] = placeOf(i)
+            const isActive = i === active
+            if (alongX)
+              return (
+                <g key={label}>
+                  {isActive && (
+                    <rect
+                      x={toX(from)}
+                      width={(to - from) * zoom}
+                      y={toY(top) - 4}
+                      height={y0 - toY(top) + 8}
+                      className="fill-lantern/12 stroke-lantern"
+                    />
+                  )}
+                  <text
+                    x={toX((from + to) / 2)}
+                    y={y0 + 18}
+                    textAnchor="middle"
+                    className={clsx('figure', isActive ? 'fill-lantern-ink' : 'fill-ink')}
+                  >
+                    {label}
+                  </text>
+                  <MarkGlyph mark={marks[i]} x={toX((from + to) / 2) - 4} y={y0 + 32} bare />
+                </g>
+              )
+            const middle = toY((from + to) / 2)
             return (
               <g key={label}>
                 {isActive && (
                   <rect
-                    x={toX(from)}
-                    width={(to - from) * zoom}
-                    y={toY(top) - 4}
-                    height={y0 - toY(top) + 8}
+                    x={RULER + 2}
+                    width={width - RULER - ROOM}
+                    y={toY(to)}
+                    height={Math.max(2, (to - from) * zoom)}
                     className="fill-lantern/12 stroke-lantern"
                   />
                 )}
-                <text
-                  x={toX((from + to) / 2)}
-                  y={y0 + 18}
-                  textAnchor="middle"
-                  className={clsx('figure', isActive ? 'fill-lantern-ink' : 'fill-ink')}
-                >
-                  {label}
-                </text>
-                <MarkGlyph mark={marks[i]} x={toX((from + to) / 2) - 4} y={y0 + 32} bare />
+                <line x1={toX(right) + 6} x2={width - labels + 8} y1={toY(to)} y2={toY(to)} className="stroke-line" />
+                {(i % every === 0 || isActive) && (
+                  <text
+                    x={width - labels + 52}
+                    y={middle + 4}
+                    textAnchor="end"
+                    className={clsx('figure', isActive ? 'fill-lantern-ink font-semibold' : 'fill-ink')}
+                  >
+                    {label}
+                  </text>
+                )}
+                {(i % every === 0 || isActive || marks[i]) && (
+                  <MarkGlyph mark={marks[i]} x={width - labels + 60} y={middle + 4} bare={every > 1 && !isActive && i % every !== 0} />
+                )}
               </g>
             )
-          const middle = toY((from + to) / 2)
-          return (
-            <g key={label}>
-              {isActive && (
-                <rect
-                  x={RULER + 2}
-                  width={width - RULER - ROOM}
-                  y={toY(to)}
-                  height={Math.max(2, (to - from) * zoom)}
-                  className="fill-lantern/12 stroke-lantern"
-                />
-              )}
-              <line x1={toX(right) + 6} x2={width - labels + 8} y1={toY(to)} y2={toY(to)} className="stroke-line" />
-              {(i % every === 0 || isActive) && (
-                <text
-                  x={width - labels + 52}
-                  y={middle + 4}
-                  textAnchor="end"
-                  className={clsx('figure', isActive ? 'fill-lantern-ink font-semibold' : 'fill-ink')}
-                >
-                  {label}
-                </text>
-              )}
-              {(i % every === 0 || isActive || marks[i]) && (
-                <MarkGlyph mark={marks[i]} x={width - labels + 60} y={middle + 4} bare={every > 1 && !isActive && i % every !== 0} />
-              )}
-            </g>
-          )
-        })}
-        {spec.bands.length > 0 && !alongX && kind.varied && (
-          <text x={width - labels + 52} y={toY(placeOf(count - 1)[1]) - 8} textAnchor="end" className="fill-muted text-[11px]">
-            {kind.varied.unit}
-          </text>
-        )}
-      </svg>
+          })}
+          {spec.bands.length > 0 && !alongX && kind.varied && (
+            <text x={width - labels + 52} y={toY(placeOf(count - 1)[1]) - 8} textAnchor="end" className="fill-muted text-[11px]">
+              {kind.varied.unit}
+            </text>
+          )}
+        </svg>
+      )}
       {count > 0 && (
         <div
           role="listbox"
@@ -206,6 +229,9 @@ function Ruler({
   )
 }
 
+/** Height of a tooth where a drawing is broken off, px. */
+const BREAK = 7
+
 /** The body itself, in the ledger's ink. */
 function Painted({
   elevation,
@@ -213,12 +239,15 @@ function Painted({
   height,
   toX,
   toY,
+  from,
 }: {
   elevation: Elevation
   width: number
   height: number
   toX: (mm: number) => number
   toY: (mm: number) => number
+  /** Left of this it is broken off, px; 0 where the whole is drawn. */
+  from: number
 }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const theme = useTheme((state) => state.theme)
@@ -234,27 +263,39 @@ function Painted({
     const ink = theme === 'dark' ? '#cbbfb0' : '#4a3f34'
     context.lineWidth = 0.9
     context.lineJoin = 'round'
-    for (const { xy, shade, edges } of elevation.faces) {
-      const at = [0, 2, 4].map((k) => [toX(xy[k]!), toY(xy[k + 1]!)] as const)
+    if (from > 0) {
       context.beginPath()
-      for (const [x, y] of at) context.lineTo(x, y)
-      context.closePath()
-      // Warm greys: what faces the eye is lightest.
-      const light = theme === 'dark' ? 26 + 30 * shade : 205 + 40 * shade
-      const fill = `rgb(${light + 6} ${light + 1} ${light - 5})`
-      context.fillStyle = fill
-      context.fill()
-      context.strokeStyle = fill
-      context.stroke()
-      context.strokeStyle = ink
-      edges.forEach((isEdge, k) => {
-        if (!isEdge) return
-        context.beginPath()
-        context.moveTo(...at[k]!)
-        context.lineTo(...at[(k + 1) % 3]!)
-        context.stroke()
-      })
+      // The zigzag of a part that goes on.
+      context.moveTo(width, 0)
+      for (let y = 0; y <= height; y += BREAK) context.lineTo(from + (y % (2 * BREAK) === 0 ? 0 : 5), y)
+      context.lineTo(width, height)
+      context.clip()
     }
-  }, [elevation, width, height, theme])
+    const cornersOf = ({ xy }: DrawnFace) => [0, 2, 4].map((k) => [toX(xy[k]!), toY(xy[k + 1]!)] as const)
+    for (const sheet of elevation.sheets) {
+      for (const face of sheet) {
+        context.beginPath()
+        for (const [x, y] of cornersOf(face)) context.lineTo(x, y)
+        context.closePath()
+        // Warm greys: what faces the eye is lightest.
+        const light = theme === 'dark' ? 26 + 30 * face.shade : 205 + 40 * face.shade
+        context.fillStyle = `rgb(${light + 6} ${light + 1} ${light - 5})`
+        context.strokeStyle = context.fillStyle
+        context.fill()
+        context.stroke()
+      }
+      context.strokeStyle = ink
+      for (const face of sheet) {
+        const at = cornersOf(face)
+        face.edges.forEach((isEdge, k) => {
+          if (!isEdge) return
+          context.beginPath()
+          context.moveTo(...at[k]!)
+          context.lineTo(...at[(k + 1) % 3]!)
+          context.stroke()
+        })
+      }
+    }
+  }, [elevation, width, height, theme, from])
   return <canvas ref={canvas} style={{ width, height }} className="absolute inset-0" aria-hidden />
 }

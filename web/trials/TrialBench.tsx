@@ -119,6 +119,9 @@ export function TrialBench({
   }
   const shown = open ? answers.bands : (rung.readings.find(({ reading }) => reading.spec === spec)?.reading.bands ?? [])
   const marks = (spec?.bands ?? []).map((_, i) => markOf(kind, shown[i]))
+  const measured = ['front', 'back', 'height'].flatMap((id) =>
+    open && typeof answers.whole[id] === 'number' ? [answers.whole[id] as number] : [],
+  )
   const doWrite = (advice: readonly Advice[]): Promise<void> =>
     attempt(async () => {
       setTold(await write(advice, setup))
@@ -137,7 +140,16 @@ export function TrialBench({
           </div>
         )}
         {spec && planned.mesh ? (
-          <ThingDrawing kind={kind} spec={spec} mesh={planned.mesh} marks={marks} active={active} onActive={setActive} onDigit={answer} />
+          <ThingDrawing
+            kind={kind}
+            spec={spec}
+            mesh={planned.mesh}
+            marks={marks}
+            measured={measured}
+            active={active}
+            onActive={setActive}
+            onDigit={answer}
+          />
         ) : (
           <p className="m-auto max-w-sm p-8 text-center text-muted">{kind.shape ? (planned.failed ?? 'Making the thing …') : kind.how}</p>
         )}

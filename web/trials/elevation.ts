@@ -11,13 +11,16 @@ export interface DrawnFace {
 }
 
 export interface Elevation {
-  /** The farthest first: each hides what is behind it. */
-  readonly faces: readonly DrawnFace[]
+  /** Faces that lie equally far, the farthest first: each hides what is behind it. */
+  readonly sheets: readonly (readonly DrawnFace[])[]
   readonly box: { readonly left: number; readonly right: number; readonly bottom: number; readonly top: number }
 }
 
 /** Neighbouring faces that turn by less than this show no edge between them. */
 const SMOOTH = Math.cos((25 * Math.PI) / 180)
+
+/** Faces no further apart than this lie in one plane, mm. */
+const SAME = 1e-4
 
 /** A thing drawn to scale without perspective: faces that are turned to the eye, painted from back to front, with its edges. */
 export function elevationOf({ positions, triangles }: Mesh, looked: Looked): Elevation {
@@ -46,7 +49,14 @@ export function elevationOf({ positions, triangles }: Mesh, looked: Looked): Ele
     seen.push({ face: { xy, shade: facing, edges }, depth })
   }
   seen.sort((a, b) => a.depth - b.depth)
-  return { faces: seen.map(({ face }) => face), box }
+  const sheets: DrawnFace[][] = []
+  let last = Number.NaN
+  for (const { face, depth } of seen) {
+    if (Math.abs(depth - last) < SAME) sheets.at(-1)!.push(face)
+    else sheets.push([face])
+    last = depth
+  }
+  return { sheets, box }
 }
 
 function setNormal(p: Float64Array, triangles: Uint32Array, t: number, out: Float64Array): void {

@@ -40,7 +40,7 @@ export const temperature: TrialKind = {
   size: { band: 10, foot: 1, length: 42 },
   bandsRun: 'up',
   seenFrom: 'front',
-  values: () => ({ wallCount: 2, infillDensity: 5, topLayers: 3, bottomLayers: 2, heatChange: 'wait', supports: 'off', brim: 'none' }),
+  values: () => ({ wallCount: 2, infillDensity: 10, topLayers: 3, bottomLayers: 2, heatChange: 'wait', supports: 'off', brim: 'none' }),
   shape: (kit, spec) =>
     tower(spec, kit.box(SPAN + 2 * COLUMN + 8, DEPTH + 8, Math.max(spec.size.foot, 0.6)), (label) => band(kit, label, spec.size.band)),
   questions: {

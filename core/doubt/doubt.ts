@@ -5,7 +5,7 @@ import type { Setup } from '../setup/resolve'
 import type { Slopes } from './slopes'
 
 /** Standard deviations on either side that hold 80 % of a normal distribution. */
-const EIGHTY = 1.2816
+export const EIGHTY = 1.2816
 
 /** What the doubt of a candidate's figures is made of. */
 export interface Doubtful {
@@ -46,6 +46,8 @@ export interface Measurement {
   readonly label: string
   /** Share of the doubt of all figures of the lineup that it would remove, 0–1. */
   readonly removes: number
+  /** Constants that it reads, each with what that would leave to doubt. */
+  readonly reads: ReadonlyMap<ConstantId, number>
 }
 
 /** Tests that there are, each with the constants that it reads. */
@@ -62,10 +64,11 @@ export function whatToMeasure(candidates: readonly Doubtful[]): Measurement[] {
   if (total === 0) return []
   return [...tests]
     .map(([how, ids]) => {
-      const left = sum(new Map(ids.map((id) => [id, constantOf(id).measure!.leaves])))
+      const reads = new Map(ids.map((id) => [id, constantOf(id).measure!.leaves]))
+      const left = sum(reads)
       // Of what one test tells, whatever matters most here names it.
       const told = ids.reduce((most, id) => (weightOf(id, candidates) > weightOf(most, candidates) ? id : most))
-      return { how, label: constantOf(told).label, removes: (total - left) / total }
+      return { how, label: constantOf(told).label, removes: (total - left) / total, reads }
     })
     .filter(({ removes }) => removes > 1e-6)
     .sort((a, b) => b.removes - a.removes)

@@ -1,4 +1,5 @@
 import type { Evidence } from '../learning/evidence'
+import { definitionOf, isSettingName } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
 import type { Spool } from '../shelf/spool'
 import { kindsInOrder, trialKinds } from './kinds'
@@ -20,7 +21,8 @@ export interface ReadTrial extends TrialAnswers {
   readonly leftOut: boolean
 }
 
-export type RungState = 'unknown' | 'known' | 'old' | 'contradicts'
+/** `record`: a number stands on the record that no reading here tells of. */
+export type RungState = 'unknown' | 'record' | 'known' | 'old' | 'contradicts'
 
 /** One kind of trial as it stands for a spool on a machine. */
 export interface Rung {
@@ -30,6 +32,8 @@ export interface Rung {
   readonly readings: readonly { readonly reading: ReadTrial; readonly outcome: Outcome }[]
   /** Why it is old, or what contradicts what. */
   readonly why?: string
+  /** What stands on the record of the spool or the printer, as short as a cell. */
+  readonly record?: string
 }
 
 export interface Tally {
@@ -59,11 +63,27 @@ function rungOf(kind: TrialKind, all: readonly ReadTrial[], setup: Setup): Rung 
   const readings = own.map((reading) => ({ reading, outcome: readTrial(reading.spec, setup, reading, reading.foretold) }))
   const counted = readings.filter(({ reading, outcome }) => !reading.leftOut && outcome.short !== undefined)
   const [last] = counted
-  if (!last) return { kind, state: 'unknown', readings }
+  const record = onRecord(kind, setup)
+  if (!last) return record === undefined ? { kind, state: 'unknown', readings } : { kind, state: 'record', readings, record }
   const contradiction = contradictionOf(counted)
   if (contradiction !== undefined) return { kind, state: 'contradicts', readings, why: contradiction }
   const old = oldBecause(kind.id, last.reading, setup)
   return old === undefined ? { kind, state: 'known', readings } : { kind, state: 'old', readings, why: old }
+}
+
+/** The number that this kind would find, as the record says it. */
+function onRecord({ id, advises, owner }: TrialKind, { spool, printer }: Setup): string | undefined {
+  if (id === 'flowLadder') {
+    const [point] = spool?.ladder ?? []
+    return point && `${point.flow} mm³/s at ${point.temperature} °C`
+  }
+  for (const setting of advises) {
+    const value = isSettingName(setting) ? (owner === 'spool' ? spool?.defaults : printer.defaults)?.[setting] : printer[setting]
+    if (value === undefined) continue
+    const definition = isSettingName(setting) ? definitionOf(setting) : undefined
+    return `${value} ${definition?.kind === 'number' ? definition.unit : 'Hz'}`.trim()
+  }
+  return undefined
 }
 
 function oldBecause(id: TrialKindId, { nozzle, readAt }: ReadTrial, { nozzle: own, spool }: Setup): string | undefined {
@@ -126,7 +146,7 @@ function nextOf(rungs: readonly Rung[], setup: Setup): NextTrial | undefined {
   for (const id of BASICS) {
     const { state, readings, why } = stateOf(id)
     if (state === 'unknown') return { kind: id, why: `Not known yet: ${trialKinds[id].tells}.` }
-    if (state !== 'known')
+    if (state === 'old' || state === 'contradicts')
       return { kind: id, why: state === 'old' ? `To be tried again: ${why}.` : `Two readings contradict each other: ${why}.` }
     const follow = readings[0]?.outcome.next
     if (follow?.kind === id && follow.range) return follow

@@ -9,7 +9,7 @@ import { Select } from '../ui/Select'
 import { today } from '../ui/today'
 import type { TrialPlaceChoice } from './useTrialPlace'
 
-const signs = { unknown: '', known: '●', old: '○', contradicts: '≠' } as const
+const signs = { unknown: '', record: '', known: '●', old: '○', contradicts: '≠' } as const
 
 /** Results of one kind over printers and spools, the last reading first; a cell opens it. */
 export function MatrixSheet({
@@ -82,7 +82,7 @@ export function MatrixSheet({
                         state === 'known' ? 'text-lantern-ink' : state === 'contradicts' ? 'text-worse' : 'text-muted',
                       )}
                     >
-                      {last ? `${signs[state]} ${last.outcome.short}` : '—'}
+                      {last ? `${signs[state]} ${last.outcome.short}` : (rung?.record ?? '—')}
                       {state === 'contradicts' && <span className="block text-[10.5px] whitespace-normal">{rung?.why}</span>}
                       {last && state !== 'contradicts' && (
                         <span className="block text-[10.5px] text-muted">{last.reading.readAt.slice(0, 10)}</span>

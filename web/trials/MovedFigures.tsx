@@ -6,7 +6,7 @@ import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { fetchLineup } from '../api/lineups'
+import { fetchLineup, lineupsQuery } from '../api/lineups'
 import { partsQuery } from '../api/parts'
 import { lastLineup } from '../bench/shell/lastLineup'
 import { requestFor } from '../predictions/predictionStore'
@@ -17,13 +17,14 @@ import type { TrialPlaceChoice } from './useTrialPlace'
 /** A change of less than this share is none. */
 const WORTH = 0.002
 
-/** What all readings of a spool and a machine make of the figures of the lineup that was open last. Worked out on request. */
+/** What all readings of a spool and a machine make of the figures of the lineup that was open last, or changed last. Worked out on request. */
 export function MovedFigures({ shelf, place }: { shelf: Shelf; place: TrialPlaceChoice }) {
   const [asked, setAsked] = useState(false)
-  const id = lastLineup.get()
-  const lineup = useQuery({ queryKey: ['moved', id], queryFn: () => fetchLineup(id!), enabled: asked && id !== null, retry: false })
+  const lineups = useQuery({ ...lineupsQuery, enabled: asked })
+  const listed = lineups.data ?? []
+  const id = (listed.find((one) => one.id === lastLineup.get()) ?? listed[0])?.id
+  const lineup = useQuery({ queryKey: ['moved', id], queryFn: () => fetchLineup(id!), enabled: asked && id !== undefined, retry: false })
   const parts = useQuery({ ...partsQuery, enabled: asked })
-  if (id === null) return null
   if (!asked)
     return (
       <Button onClick={() => setAsked(true)} className="mt-1">
@@ -31,7 +32,8 @@ export function MovedFigures({ shelf, place }: { shelf: Shelf; place: TrialPlace
       </Button>
     )
   const part = parts.data?.find((one) => one.id === lineup.data?.partId)
-  if (lineup.isError) return <p className="text-[12px] text-muted">The lineup that was open last is not there any more.</p>
+  if (lineup.isError || (lineups.data && listed.length === 0))
+    return <p className="text-[12px] text-muted">There is no lineup whose figures could move.</p>
   if (!lineup.data || !part)
     return (
       <p role="status" className="text-[12px] text-muted">

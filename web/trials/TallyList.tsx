@@ -31,9 +31,16 @@ export function TallyList({
                 )}
               >
                 <Strokes rung={rung} />
-                <span className={clsx('truncate text-[12.5px]', rung.state === 'unknown' && !isNext && 'text-muted')}>{name}</span>
+                <span
+                  className={clsx(
+                    'truncate text-[12.5px]',
+                    (rung.state === 'unknown' || rung.state === 'record') && !isNext && 'text-muted',
+                  )}
+                >
+                  {name}
+                </span>
                 <span className={clsx('figure text-[11.5px]', rung.state === 'known' ? 'text-lantern-ink' : 'text-muted')}>
-                  {rung.state === 'unknown' ? (waiting.has(id) ? 'printed, unread' : '') : resultOf(rung)}
+                  {resultOf(rung) || (waiting.has(id) ? 'printed, unread' : (rung.record ?? ''))}
                 </span>
                 {(rung.state === 'old' || rung.state === 'contradicts') && (
                   <span className={clsx('col-span-2 col-start-2 text-[11px]', rung.state === 'contradicts' ? 'text-worse' : 'text-muted')}>

@@ -4,6 +4,7 @@ import type { Setup } from '@sable/core/setup/resolve'
 import { foretoldOf } from '@sable/core/trials/foretoldOf'
 import { type PlannedTrial, planTrial, refusalOf, type TrialChoice } from '@sable/core/trials/plan'
 import { changesBy, type TrialAnswers } from '@sable/core/trials/read'
+import type { TrialSpec } from '@sable/core/trials/spec/trial'
 import type { Advice } from '@sable/core/trials/table/kind'
 import type { Rung, Tally } from '@sable/core/trials/tally'
 import { InputError } from '@sable/core/units/errors'
@@ -117,7 +118,7 @@ export function TrialBench({
     setAnswers({ ...answers, bands })
     setActive(Math.min(spec.bands.length - 1, active + 1))
   }
-  const shown = open ? answers.bands : (rung.readings.find(({ reading }) => reading.spec === spec)?.reading.bands ?? [])
+  const shown = open ? answers.bands : (lastLike(rung, spec)?.bands ?? [])
   const marks = (spec?.bands ?? []).map((_, i) => markOf(kind, shown[i]))
   const measured = ['front', 'back', 'height'].flatMap((id) =>
     open && typeof answers.whole[id] === 'number' ? [answers.whole[id] as number] : [],
@@ -235,6 +236,12 @@ function planOf(id: Rung['kind']['id'], setup: Setup, choice: TrialChoice): Plan
     throw error
   }
 }
+
+/** The last reading of the same bands: it stays in sight until the next. */
+const lastLike = ({ readings }: Rung, spec: TrialSpec | undefined) =>
+  readings.find(({ reading }) => !reading.leftOut && spec !== undefined && labelsOf(reading.spec) === labelsOf(spec))?.reading
+
+const labelsOf = ({ bands }: TrialSpec): string => bands.map(({ label }) => label).join(' ')
 
 /** What one kept reading changed, with all the others before it. */
 function changesOf(

@@ -101,6 +101,7 @@ export const finish = {
     median: 45,
     spread: 0.25,
     source: 'Common for a hobby machine, assumed.',
+    measure: { how: 'Print a ringing test and count its waves', leaves: 0.05 },
     moves: ['surface'],
   },
 } as const satisfies Record<string, Constant>

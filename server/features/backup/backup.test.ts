@@ -186,7 +186,8 @@ describe('a backup', () => {
     const old = join(folder, 'old.zip')
     await archive(old, files, { steps: stepNames.slice(0, stepNames.indexOf('07-removed-parts-and-marks')) })
     expect((await restore(old)).status).toBe(200)
-    expect(await seen()).toEqual(before)
+    // What was read of trials came later than that version.
+    expect(await seen()).toEqual({ ...before, shelf: { ...(before as { shelf: object }).shelf, evidence: [] } })
     expect(await server.marks.has('demo')).toBe(true)
   })
 

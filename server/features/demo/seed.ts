@@ -1,18 +1,22 @@
 import { randomUUID } from 'node:crypto'
-import { SHELF_FILE_VERSION, shelfFileSchema } from '@sable/contract/shelf'
+import { SHELF_FILE_VERSION, setupOf, shelfFileSchema } from '@sable/contract/shelf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { asModelled } from '@sable/core/mesh/place'
+import { planTrial } from '@sable/core/trials/plan'
 import { demoLineup, demoParts, demoSpools } from '@sable/demo/scenario'
+import { demoTrials } from '@sable/demo/trials'
 import type { Marks } from '../../database/marks'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
 import { asUpload } from '../parts/receiveUpload'
 import type { ShelfStore } from '../shelf/shelfStore'
+import type { TrialStore } from '../trials/trialStore'
 
 interface Stores {
   readonly parts: PartStore
   readonly shelf: ShelfStore
   readonly lineups: LineupStore
+  readonly trials: TrialStore
   readonly marks: Marks
 }
 
@@ -22,7 +26,7 @@ interface Stores {
  *
  * @param folder where files lie until they are read
  */
-export async function seedDemo({ parts, shelf, lineups, marks }: Stores, fresh: boolean, folder: string): Promise<void> {
+export async function seedDemo({ parts, shelf, lineups, trials, marks }: Stores, fresh: boolean, folder: string): Promise<void> {
   // A starter record that was taken off the shelf stays off it.
   if (!(await marks.has('starters'))) {
     await shelf.addStarters()
@@ -33,6 +37,7 @@ export async function seedDemo({ parts, shelf, lineups, marks }: Stores, fresh: 
   const known = new Set((await shelf.read()).spools.map(({ key }) => key))
   const spools = demoSpools(new Date()).filter(({ key }) => !known.has(key))
   await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: SHELF_FILE_VERSION, spools }))
+  await seedTrials(trials, shelf)
   const ids = new Map<string, string>()
   for (const { key, name, make } of demoParts) {
     const upload = await asUpload(writeStl(make(), name), folder)
@@ -51,4 +56,23 @@ export async function seedDemo({ parts, shelf, lineups, marks }: Stores, fresh: 
     true,
   )
   await marks.set('demo')
+}
+
+const DAY_MS = 86_400_000
+
+/** Test prints and their readings, each on its day. Nothing where there are some already: nothing is read twice. */
+async function seedTrials(trials: TrialStore, shelf: ShelfStore): Promise<void> {
+  if ((await trials.list()).trials.length > 0) return
+  const records = await shelf.read()
+  const now = Date.now()
+  for (const { daysAgo, kind, choice, bands = [], whole = {}, note = '', insisted, unread, ...place } of demoTrials) {
+    const setup = setupOf(place, records)
+    if (!setup) continue
+    const at = new Date(now - daysAgo * DAY_MS)
+    const { id } = await trials.add(
+      { ...place, spec: planTrial(kind, setup, choice).spec, ...(insisted === undefined ? {} : { insisted }) },
+      at,
+    )
+    if (!unread) await trials.read({ trial: id, bands: [...bands], whole, note, by: '' }, at)
+  }
 }

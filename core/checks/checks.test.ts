@@ -242,6 +242,8 @@ const ofFigures: readonly Row[] = [
   ],
   ['tip-brittle', evidence({}, through({ body: 'diamondTip' })), evidence({}, through({ body: 'tungstenCarbide' }))],
   ['found-with-another-nozzle', seeing({}, {}, foundWith('bore-0.6')), seeing({}, {}, foundWith('bore-0.4'))],
+  ['own-start-text', evidence({}, on({ startText: 'G28' })), evidence({}, on({ startText: 'M190 S{bed}\nM109 S{nozzle}\nG28' }))],
+  ['own-end-text', evidence({}, on({ endText: 'M84' })), evidence({}, on({ endText: 'M104 S0\nM140 S0' }))],
   ['long-print', seeing({ time: { ...time, timeS: 12 * 3600 } }), evidence()],
 ]
 

@@ -3,6 +3,7 @@ import { fitChecks } from './fitChecks'
 import { flowChecks } from './flowChecks'
 import { heatChecks } from './heatChecks'
 import { nozzleChecks } from './nozzleChecks'
+import { ownTextChecks } from './ownTextChecks'
 import { paceChecks } from './paceChecks'
 import { propChecks } from './propChecks'
 import { pullChecks } from './pullChecks'
@@ -24,6 +25,7 @@ export const allRules: readonly Rule[] = [
   ...swayChecks,
   ...warpChecks,
   ...spoolChecks,
+  ...ownTextChecks,
   ...safetyChecks,
 ]
 

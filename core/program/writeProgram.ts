@@ -3,6 +3,7 @@ import { fanFor } from '../physics/cooling/fan'
 import { type Heat, heatOn } from '../profile/heatOn'
 import { settings as definitions, type Settings, settingNames } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
+import { filled } from '../shelf/ownText'
 import { code, features, isLaid, layerTop, type Toolpath } from '../toolpath/toolpath'
 import { filamentArea } from '../units/flow'
 import { formatDuration } from '../units/format'
@@ -113,11 +114,15 @@ function start(request: ProgramRequest): string {
     'G90 ; absolute coordinates',
     filament === 'relative' ? 'M83 ; filament from word to word' : 'M82 ; filament from the beginning',
     'M107 ; fan off',
-    `M140 S${bed} ; bed, do not wait`,
-    `M104 S${nozzle} ; nozzle, do not wait`,
-    `M190 S${bed} ; wait for the bed`,
-    `M109 S${nozzle} ; wait for the nozzle`,
-    'G28 ; home',
+    ...ownOr(request.setup.printer.startText, request, [
+      `M140 S${bed} ; bed, do not wait`,
+      `M104 S${nozzle} ; nozzle, do not wait`,
+      `M190 S${bed} ; wait for the bed`,
+      `M109 S${nozzle} ; wait for the nozzle`,
+      'G28 ; home',
+    ]),
+    // Whatever that did: from here on positions and filament count as this program does.
+    ...(request.setup.printer.startText === undefined ? [] : ['G90', filament === 'relative' ? 'M83' : 'M82']),
     'G92 E0',
     '',
   ].join('\n')
@@ -129,16 +134,37 @@ function originOf({ printer: { kinematics, buildVolume } }: Setup): readonly [nu
 }
 
 /** Fan and heat off, and away from the part: a hot nozzle must not rest on it. */
-function end({ path, setup }: ProgramRequest): string {
+function end(request: ProgramRequest): string {
+  const { path, setup } = request
+  const usual = ['M104 S0 ; nozzle off', 'M140 S0 ; bed off', ...wayOut(path, setup), 'M84 ; motors off: the nozzle is still hot']
   return [
     '; --- end: fan and heat off, away from the part ---',
     'M107 ; fan off',
-    'M104 S0 ; nozzle off',
-    'M140 S0 ; bed off',
-    ...wayOut(path, setup),
-    'M84 ; motors off: the nozzle is still hot',
+    ...ownOr(setup.printer.endText, request, usual),
     '',
   ].join('\n')
+}
+
+/** The printer's own lines with the numbers of this print, or the usual ones. */
+function ownOr(text: string | undefined, request: ProgramRequest, usual: readonly string[]): readonly string[] {
+  if (text === undefined) return usual
+  const { path, setup, settingsOf } = request
+  const { nozzle, bed } = heatOfLayer(request, 0)
+  const [left, front] = originOf(setup)
+  const extent = (values: Float64Array): readonly [number, number] =>
+    values.reduce(([least, most], value) => [Math.min(least, value), Math.max(most, value)] as const, [Infinity, -Infinity] as const)
+  const [[minX, maxX], [minY, maxY], [, top]] = [extent(path.x), extent(path.y), extent(path.z)]
+  const values = {
+    nozzle,
+    bed,
+    layer: settingsOf(0).firstLayerHeight,
+    left: minX + left,
+    right: maxX + left,
+    front: minY + front,
+    back: maxY + front,
+    top,
+  }
+  return filled(text.trimEnd(), values).split('\n')
 }
 
 /** Up as far as the machine reaches and aside; a belt carries the part away instead. */
@@ -165,6 +191,8 @@ class Body {
   private heat: Heat = { nozzle: 0, bed: 0 }
   private acceleration = -1
   private filamentSum = 0
+  /** Pulled back and not yet pushed, mm. */
+  private pulled = 0
   private filamentWritten = 0
 
   constructor(
@@ -195,7 +223,9 @@ class Body {
     const feed = Math.max(1, Math.round(motion.asked[m]! * 60 * 1000) / 1000)
     if (kind === code.retract || kind === code.pushBack) {
       const wiped = kind === code.retract && path.feature[m + 1] === code.wipe
-      const length = settings.retractLength * (wiped ? settings.wipeRetractFirst / 100 : 1)
+      // What is pushed back is what was pulled, whatever holds where it is pushed.
+      const length = kind === code.retract ? settings.retractLength * (wiped ? settings.wipeRetractFirst / 100 : 1) : this.pulled
+      this.pulled = kind === code.retract ? settings.retractLength : 0
       if (length > 0) this.line(`G1 ${this.filament(kind === code.retract ? -length : length)} F${number(feed, 3)}`)
       this.feed = -1
       return

@@ -64,6 +64,9 @@ export const printerSchema = z.object({
       watts: z.number().positive().max(5000).optional(),
     })
     .optional(),
+  /** What its programs begin and end with, in place of the usual: see `ownText.ts` for what stands for numbers in it. */
+  startText: z.string().max(20_000).optional(),
+  endText: z.string().max(20_000).optional(),
   /** Power while printing, on average, W. */
   watts: z.number().positive().max(5000).optional(),
   /** Money per printing hour: power, wear and the share of the purchase price. */

@@ -25,6 +25,16 @@ describe('overrides', () => {
     expect(scopes.settingsOf(1).outerWallSpeed).toBe(10)
   })
 
+  it('side by side divide a line once where they meet, so that the nozzle does not stop there', async () => {
+    const { path } = await layOut(blockMesh(30, 20, 2), { topLayers: 0, bottomLayers: 0 }, [
+      { name: 'left', fromZ: 0, box: { minX: -20, maxX: 0, minY: -20, maxY: 20 }, values: { outerWallSpeed: 40 } },
+      { name: 'right', fromZ: 0, box: { minX: 0, maxX: 20, minY: -20, maxY: 20 }, values: { outerWallSpeed: 60 } },
+    ])
+    const laid = [...path.feature.keys()].filter((m) => isLaid(path.feature[m]!))
+    expect(laid.filter((m) => lengthOf(path, m) < 1e-4)).toEqual([])
+    expect(new Set(laid.map((m) => path.scope[m])).size).toBeGreaterThan(1)
+  })
+
   it('change density in a box', async () => {
     const { path } = await layOut(blockMesh(30, 20, 2), { topLayers: 0, bottomLayers: 0 }, [
       { name: 'dense', fromZ: 0, box, values: { infillDensity: 60 } },

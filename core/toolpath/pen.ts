@@ -4,6 +4,9 @@ import { AIR_STEP, type AirSense } from './airSense'
 import { mindsAir, type ToolpathBuilder } from './toolpath'
 import type { Traveller, TravelSettings } from './traveller'
 
+/** No line is cut into shorter pieces than this, mm. */
+const SHORTEST = 1e-4
+
 /**
  * Lays lines of one layer: divides them where what lies under them or the overrides in force change, so that every move
  * has one answer to both.
@@ -119,6 +122,8 @@ export class Pen {
         if (share > 1e-9 && share < 1 - 1e-9) cuts.push(share)
       }
     }
-    return cuts.sort((a, b) => a - b)
+    // Overrides that lie side by side share a rim: the piece between would have no length, and the nozzle would stop for it.
+    const least = SHORTEST / Math.hypot(x1 - x0, y1 - y0)
+    return cuts.sort((a, b) => a - b).filter((cut, i) => i === 0 || cut - cuts[i - 1]! > least)
   }
 }

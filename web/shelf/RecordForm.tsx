@@ -78,7 +78,12 @@ function FormField({ field, register, errors }: FieldProps) {
   const problem = problemOf(get(errors, path))
   const id = `field-${path.replaceAll('.', '-')}`
   return (
-    <div className={clsx('grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-2', field.kind === 'long' && 'col-span-full')}>
+    <div
+      className={clsx(
+        'grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-2',
+        (field.kind === 'long' || field.kind === 'lines') && 'col-span-full',
+      )}
+    >
       <label htmlFor={id} title={help} className="truncate text-[12.5px] text-muted">
         {label}
       </label>
@@ -148,13 +153,15 @@ function Control({
         />
       )
     case 'long':
+    case 'lines':
       return (
         <textarea
           {...shared}
           rows={5}
           placeholder={placeholder}
-          className={`${box} h-auto w-[34rem] max-w-full py-1`}
-          {...register(field.path)}
+          spellCheck={field.kind === 'long'}
+          className={clsx(box, 'h-auto w-[34rem] max-w-full py-1', field.kind === 'lines' && 'figure')}
+          {...register(field.path, { setValueAs: emptyToNothing })}
         />
       )
     case 'tags':

@@ -1,12 +1,13 @@
 import type { Shelf, ShelfKind } from '@sable/contract/shelf'
 import { nozzleBodies } from '@sable/core/shelf/nozzle'
+import { placeholders } from '@sable/core/shelf/ownText'
 
 /** One field of a record: where it stands in it, and how it is asked for. */
 export interface RecordField {
   /** "limits.speed.x" */
   readonly path: string
   readonly label: string
-  readonly kind: 'text' | 'long' | 'number' | 'choice' | 'yes' | 'color' | 'tags'
+  readonly kind: 'text' | 'long' | 'lines' | 'number' | 'choice' | 'yes' | 'color' | 'tags'
   readonly unit?: string
   readonly choices?: readonly (string | { readonly key: string; readonly name: string })[]
   /** What an empty field means; a field without it must be filled. */
@@ -130,6 +131,21 @@ const printer: readonly FieldGroup[] = [
       number('start.nozzle.tauS', 'Nozzle, time constant', 's', { empty: 'not told' }),
       number('start.nozzle.reachC', 'Nozzle, would reach', '°C', { empty: 'not told' }),
       number('start.watts', 'Power while heating', 'W', { empty: 'as printing' }),
+    ],
+  },
+  {
+    name: 'Programs begin and end with',
+    fields: [
+      {
+        path: 'startText',
+        label: 'Start',
+        kind: 'lines',
+        empty: 'heat, wait, home',
+        help: `In place of the usual. For numbers stand ${Object.keys(placeholders)
+          .map((name) => `{${name}}`)
+          .join(' ')}.`,
+      },
+      { path: 'endText', label: 'End', kind: 'lines', empty: 'heat off, move away, motors off', help: 'In place of the usual.' },
     ],
   },
   {

@@ -147,14 +147,17 @@ export const retraction: TrialKind = {
       short: 'not clean',
       evidence,
       advice: [],
-      next: {
-        kind: 'retraction',
-        range: { from: longest, to: Math.min(12, longest + 4 * stepOf(extruder)), step: stepOf(extruder) },
-        why:
-          longest < useful
-            ? 'Longer, then faster, then with lift.'
-            : 'Beyond this, length brings no more: dryness, heat, wiping or the fan.',
-      },
+      next:
+        longest < useful
+          ? {
+              kind: 'retraction',
+              range: { from: longest, to: Math.min(12, longest + 4 * stepOf(extruder)), step: stepOf(extruder) },
+              why: 'Longer, then faster, then with lift.',
+            }
+          : {
+              kind: setup.stock?.wet ? 'dryness' : 'temperature',
+              why: 'Beyond this, length brings no more: dryness, heat, wiping or the fan.',
+            },
       warnings,
     }
   },

@@ -51,7 +51,17 @@ export const readingSchema = readingWriteSchema.extend({
 })
 export type Reading = z.infer<typeof readingSchema>
 
-export const trialsSchema = z.object({ trials: z.array(trialSchema), readings: z.array(readingSchema) })
+/** A photograph of a print; its picture has an address of its own. */
+export const trialPhotoSchema = z.object({ id: z.uuid(), trial: z.uuid() })
+export type TrialPhoto = z.infer<typeof trialPhotoSchema>
+/** Largest photograph that is taken in, bytes; it is kept much smaller. */
+export const LARGEST_PHOTO = 40 * 2 ** 20
+
+export const trialsSchema = z.object({
+  trials: z.array(trialSchema),
+  readings: z.array(readingSchema),
+  photos: z.array(trialPhotoSchema).default([]),
+})
 export type Trials = z.infer<typeof trialsSchema>
 
 export const leftOutSchema = z.object({ leftOut: z.boolean() })

@@ -9,7 +9,12 @@ const isolation = { 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-E
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
-  resolve: { alias: { fs: fileURLToPath(new URL('predictions/noFiles.ts', import.meta.url)) } },
+  resolve: {
+    alias: Object.fromEntries(
+      // What packages ask for only outside a browser.
+      ['fs', 'node:module'].map((name) => [name, fileURLToPath(new URL('predictions/noFiles.ts', import.meta.url))]),
+    ),
+  },
   build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2023', sourcemap: true, chunkSizeWarningLimit: 1500 },
   server: {
     headers: isolation,

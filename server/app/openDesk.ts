@@ -19,6 +19,7 @@ import { setAsideRoutes } from '../features/setAside/setAsideRoutes'
 import { shelfRoutes } from '../features/shelf/shelfRoutes'
 import { createShelfStore, type ShelfStore } from '../features/shelf/shelfStore'
 import { evidenceIn } from '../features/trials/evidence'
+import { createPhotoStore } from '../features/trials/photoStore'
 import { trialRoutes } from '../features/trials/trialRoutes'
 import { createTrialStore, type TrialStore } from '../features/trials/trialStore'
 import { jobRoutes } from '../jobs/jobRoutes'
@@ -71,7 +72,8 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const marks = marksIn(models)
   const parts = createPartStore(sequelize, models, read)
   const shelf = createShelfStore(sequelize, models, evidenceIn(models))
-  const trials = createTrialStore(models, shelf)
+  const photos = createPhotoStore(models)
+  const trials = createTrialStore(models, shelf, photos)
   const lineups = createLineupStore(sequelize, models)
   const jobs = createJobStore(models)
   const searches = createSearchStore(sequelize, models, shelf, jobs)
@@ -90,7 +92,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api', refuseWrites],
       ['/api/shelf', shelfRoutes(shelf)],
       ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials })],
-      ['/api/trials', trialRoutes(trials)],
+      ['/api/trials', trialRoutes(trials, photos, uploadFolder)],
       ['/api/searches', searchRoutes(searches, jobRunner)],
       ['/api/jobs', jobRoutes(jobs)],
       ['/api/parts', partRoutes(parts, uploadFolder)],

@@ -93,6 +93,13 @@ export interface ReadingRow {
   leftOut: boolean
   readAt: Date
 }
+/** A photograph of a print, as text of base 64: small, and backups hold text. */
+export interface TrialPhotoRow {
+  id: string
+  trialId: string
+  photo: string
+  takenAt: Date
+}
 export interface SearchVariantRow {
   searchId: string
   position: number
@@ -121,6 +128,7 @@ export interface Models {
   readonly marks: Table<MarkRow>
   readonly trials: Table<TrialRow>
   readonly readings: Table<ReadingRow>
+  readonly trialPhotos: Table<TrialPhotoRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -222,6 +230,7 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
   searches: ['searches', { id: { type: id, primaryKey: true }, lineupId: id, spec: text, context: text }],
   marks: ['marks', { name: { type: DataTypes.STRING(40), primaryKey: true }, madeAt: when }],
   trials: ['trials', { id: { type: id, primaryKey: true }, trial: text, madeAt: when }],
+  trialPhotos: ['trial_photos', { id: { type: id, primaryKey: true }, trialId: id, photo: text, takenAt: when }],
   readings: ['readings', { id: { type: id, primaryKey: true }, trialId: id, reading: text, leftOut: flag, readAt: when }],
   searchVariants: [
     'search_variants',

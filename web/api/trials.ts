@@ -3,8 +3,10 @@ import {
   type ReadingWrite,
   readingSchema,
   type Trial,
+  type TrialPhoto,
   type Trials,
   type TrialWrite,
+  trialPhotoSchema,
   trialSchema,
   trialsSchema,
 } from '@sable/contract/trials'
@@ -28,3 +30,15 @@ export const addReading = (reading: ReadingWrite): Promise<Reading> =>
 /** Leaves a reading out of what is thought, or takes it in again. */
 export const setLeftOut = (id: string, leftOut: boolean): Promise<Trials> =>
   fetchJson(trialsSchema, `/api/trials/readings/${encodeURIComponent(id)}/left-out`, asJsonBody('PUT', { leftOut }))
+
+export const photoAddress = (id: string): string => `/api/trials/photos/${encodeURIComponent(id)}`
+
+export const addPhoto = (trial: string, file: File): Promise<TrialPhoto> =>
+  fetchJson(trialPhotoSchema, `/api/trials/${encodeURIComponent(trial)}/photos`, {
+    method: 'POST',
+    body: file,
+    headers: { 'Content-Type': 'application/octet-stream' },
+    patienceMs: Number.POSITIVE_INFINITY,
+  })
+
+export const removePhoto = (id: string): Promise<Trials> => fetchJson(trialsSchema, photoAddress(id), { method: 'DELETE' })

@@ -3,6 +3,7 @@ import type { Setup } from '@sable/core/setup/resolve'
 import type { ConstantChange } from '@sable/core/trials/read'
 import type { Advice, NextTrial } from '@sable/core/trials/table/kind'
 import type { Rung } from '@sable/core/trials/tally'
+import type { ReactNode } from 'react'
 import { Button } from '../ui/Button'
 import { ResultPanel } from './ResultPanel'
 
@@ -11,6 +12,7 @@ export function KeptReadings({
   rung,
   unread,
   readings,
+  photosOf,
   setup,
   changesOf,
   onRead,
@@ -22,6 +24,7 @@ export function KeptReadings({
   rung: Rung
   unread: readonly Trial[]
   readings: readonly Reading[]
+  photosOf: (trial: string) => ReactNode
   setup: Setup
   /** What a reading changed, beside all others. */
   changesOf: (reading: string) => readonly ConstantChange[]
@@ -32,6 +35,7 @@ export function KeptReadings({
   onNext: (next: NextTrial) => void
 }) {
   if (unread.length === 0 && rung.readings.length === 0) return null
+  const trialOf = (id: string): string | undefined => readings.find((one) => one.id === id)?.trial
   const noteOf = (id: string): string => readings.find((one) => one.id === id)?.note ?? ''
   return (
     <section aria-label="Prints and readings" className="space-y-3 border-t border-line pt-3">
@@ -74,6 +78,7 @@ export function KeptReadings({
           ) : (
             <p className="text-[12px]">{outcome.found}</p>
           )}
+          {i === 0 && trialOf(reading.id) !== undefined && <div className="mt-2">{photosOf(trialOf(reading.id)!)}</div>}
           {noteOf(reading.id) !== '' && <p className="mt-1 text-[12px] whitespace-pre-wrap text-muted">{noteOf(reading.id)}</p>}
         </article>
       ))}

@@ -17,6 +17,7 @@ import { Button } from '../ui/Button'
 import { Notice, type Refusal } from '../ui/Notice'
 import { KeptReadings } from './KeptReadings'
 import { MovedFigures } from './MovedFigures'
+import { Photos } from './Photos'
 import { PlanPanel } from './PlanPanel'
 import { ReadPanel } from './ReadPanel'
 import { type BandMark, ThingDrawing } from './ThingDrawing'
@@ -172,6 +173,7 @@ export function TrialBench({
                 Later
               </Button>
             </div>
+            <Photos trial={open.id} photos={trials.photos.filter((one) => one.trial === open.id)} attempt={attempt} />
             <ReadPanel
               kind={kind}
               spec={spec}
@@ -204,6 +206,7 @@ export function TrialBench({
               rung={rung}
               unread={unread}
               readings={trials.readings}
+              photosOf={(trial) => <Photos trial={trial} photos={trials.photos.filter((one) => one.trial === trial)} attempt={attempt} />}
               setup={setup}
               changesOf={(id) => changesOf(id, trials, shelf, plain, here)}
               onRead={(trial) => onPlace({ kind: kind.id, trial })}

@@ -1,7 +1,7 @@
 import { id, json, refers, when, yes } from './columns'
 import type { Step } from './step'
 
-/** Test prints, and what was read of them. */
+/** Test prints, what was read of them, and photographs. */
 export const trials: Step = {
   name: '10-trials',
   async up(db) {
@@ -12,6 +12,12 @@ export const trials: Step = {
       reading: json,
       left_out: yes,
       read_at: when,
+    })
+    await db.createTable('trial_photos', {
+      id,
+      trial_id: { ...id, primaryKey: false, allowNull: false, ...refers('trials') },
+      photo: json,
+      taken_at: when,
     })
   },
 }

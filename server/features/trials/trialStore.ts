@@ -7,10 +7,11 @@ import type { Models, ReadingRow } from '../../database/models'
 import { readEach, type Unreadable } from '../../database/readEach'
 import { notFound, ProblemError, unreadableRecord } from '../../http/problems'
 import type { ShelfStore } from '../shelf/shelfStore'
+import type { PhotoStore } from './photoStore'
 import { asReading, asTrial } from './trialRows'
 
 /** Test prints and what was read of them. Both are only added; a reading can be left out. */
-export function createTrialStore(models: Models, shelf: ShelfStore) {
+export function createTrialStore(models: Models, shelf: ShelfStore, photos: PhotoStore) {
   const rows = () =>
     Promise.all([
       models.trials.findAll({
@@ -29,7 +30,7 @@ export function createTrialStore(models: Models, shelf: ShelfStore) {
 
   const list = async (): Promise<Trials> => {
     const [trials, readings] = await rows()
-    return { trials: readEach(trials, asTrial).values, readings: readEach(readings, asReading).values }
+    return { trials: readEach(trials, asTrial).values, readings: readEach(readings, asReading).values, photos: await photos.list() }
   }
 
   const get = async (id: string): Promise<Trial> => {
@@ -77,6 +78,7 @@ export function createTrialStore(models: Models, shelf: ShelfStore) {
     async remove(id: string): Promise<void> {
       if ((await models.readings.count({ where: { trialId: id } })) > 0)
         throw new ProblemError(409, 'trial-read', 'This trial was read; what was read is kept.', id, 'Leave its readings out instead.')
+      await models.trialPhotos.destroy({ where: { trialId: id } })
       if ((await models.trials.destroy({ where: { id } })) === 0) throw notFound('trial', id)
     },
 
@@ -103,7 +105,9 @@ export function createTrialStore(models: Models, shelf: ShelfStore) {
     /** Takes away what cannot be read; with a trial goes what was read of it. */
     async forget(kind: 'trial' | 'reading', id: string): Promise<void> {
       await models.readings.destroy({ where: kind === 'trial' ? { trialId: id } : { id } })
-      if (kind === 'trial') await models.trials.destroy({ where: { id } })
+      if (kind === 'reading') return
+      await models.trialPhotos.destroy({ where: { trialId: id } })
+      await models.trials.destroy({ where: { id } })
     },
   }
 }

@@ -3,6 +3,7 @@ import { type Reading, type Trial, trialsSchema } from '@sable/contract/trials'
 import { resolveSettings } from '@sable/core/setup/resolve'
 import { planTrial } from '@sable/core/trials/plan'
 import { heightsOf } from '@sable/core/trials/spec/trial'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type OpenServer, openServer } from '../../testing/openServer'
 import { talkTo } from '../../testing/talk'
@@ -99,5 +100,36 @@ describe('a trial', () => {
     expect(body).toMatchObject([{ kind: 'trial', id: trial.id }])
     await api.del(`/api/set-aside/trial/${trial.id}`).expect(200)
     await shelf()
+  })
+})
+
+describe('a photograph of a print', () => {
+  const upload = (trial: string, bytes: Uint8Array) =>
+    api.post(`/api/trials/${trial}/photos`).type('application/octet-stream').send(Buffer.from(bytes))
+
+  it('is kept small and upright, and given back', async () => {
+    const trial = await make()
+    const taken = await sharp({ create: { width: 4000, height: 3000, channels: 3, background: '#996633' } })
+      .jpeg()
+      .withMetadata({ orientation: 6 })
+      .toBuffer()
+    const { body } = await upload(trial.id, taken).expect(201)
+    expect(trialsSchema.parse((await api.get('/api/trials')).body).photos).toContainEqual({ id: body.id, trial: trial.id })
+    const kept = await api.get(`/api/trials/photos/${body.id}`).expect(200)
+    expect(await sharp(kept.body as Buffer).metadata()).toMatchObject({ format: 'jpeg', width: 1200, height: 1600 })
+    await api.del(`/api/trials/photos/${body.id}`).expect(200)
+    await api.get(`/api/trials/photos/${body.id}`).expect(404)
+  })
+
+  it('that is none, or too large, is refused in a sentence', async () => {
+    const trial = await make()
+    const { body } = await upload(trial.id, new TextEncoder().encode('solid, no picture')).expect(422)
+    expect(body.detail).toContain('no picture that can be opened')
+    const large = await api
+      .post(`/api/trials/${trial.id}/photos`)
+      .type('application/octet-stream')
+      .set('Content-Length', String(80 * 2 ** 20))
+      .expect(413)
+    expect(large.body.detail).toContain('The photograph is larger than 40 MB')
   })
 })

@@ -1,0 +1,85 @@
+import type { TrialPhoto } from '@sable/contract/trials'
+import { useQueryClient } from '@tanstack/react-query'
+import { ImagePlus, X } from 'lucide-react'
+import { useRef, useState } from 'react'
+import { addPhoto, photoAddress, removePhoto, trialsQuery } from '../api/trials'
+import { IconButton } from '../ui/Button'
+
+/** Photographs of a print: dropped here or chosen, kept small. */
+export function Photos({
+  trial,
+  photos,
+  attempt,
+}: {
+  trial: string
+  photos: readonly TrialPhoto[]
+  attempt: (work: () => Promise<unknown>) => Promise<void>
+}) {
+  const queries = useQueryClient()
+  const picker = useRef<HTMLInputElement>(null)
+  const [over, setOver] = useState(false)
+  const [busy, setBusy] = useState(false)
+  const take = async (files: Iterable<File>): Promise<void> => {
+    setBusy(true)
+    await attempt(async () => {
+      try {
+        for (const file of files) await addPhoto(trial, file)
+      } finally {
+        await queries.invalidateQueries(trialsQuery)
+      }
+    })
+    setBusy(false)
+  }
+  return (
+    <section
+      aria-label="Photographs"
+      className={`flex flex-wrap items-center gap-2 rounded border border-dashed p-1.5 ${over ? 'border-lantern' : 'border-line'}`}
+      onDragOver={(event) => {
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault()
+        setOver(false)
+        void take([...event.dataTransfer.files])
+      }}
+    >
+      {photos.map(({ id }, i) => (
+        <span key={id} className="relative">
+          <a href={photoAddress(id)} target="_blank" rel="noreferrer">
+            <img src={photoAddress(id)} alt={`Photograph ${i + 1} of the print`} className="h-14 w-20 rounded object-cover" />
+          </a>
+          <IconButton
+            label={`Remove photograph ${i + 1}`}
+            className="absolute top-0 right-0 size-5 bg-ground/80"
+            onClick={() => void attempt(async () => queries.setQueryData(trialsQuery.queryKey, await removePhoto(id)))}
+          >
+            <X className="size-3" />
+          </IconButton>
+        </span>
+      ))}
+      <button
+        type="button"
+        disabled={busy}
+        onClick={() => picker.current?.click()}
+        className="flex h-7 items-center gap-1.5 rounded px-1.5 text-[12px] text-muted hover:text-ink disabled:opacity-50"
+      >
+        <ImagePlus className="size-4" aria-hidden /> {busy ? 'Taking it in …' : 'Photographs, or drop them here'}
+      </button>
+      <input
+        ref={picker}
+        type="file"
+        accept="image/*"
+        multiple
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Photographs of the print"
+        onChange={({ target }) => {
+          void take([...(target.files ?? [])])
+          target.value = ''
+        }}
+      />
+    </section>
+  )
+}

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { writeProfileFile } from '@sable/core/formats/profileFile'
@@ -138,6 +138,85 @@ describe('sable compare and shelf', () => {
     expect(shelf.printers.map(({ key }: { key: string }) => key)).toEqual(['dory', 'lugger', 'cutter', 'towline'])
     expect(shelf.materials).toHaveLength(8)
     expect((await sable('shelf')).stdout).toMatch(/wood-pla +Wood-filled PLA/)
+  })
+})
+
+describe('sable trial', () => {
+  it('makes a thing and its program, and tells its bands, cost and questions', async () => {
+    const [stl, gcode] = [join(folder, 'tower.stl'), join(folder, 'tower.gcode')]
+    const { status, json } = await sable(
+      'trial',
+      'temperature',
+      '--from',
+      '200',
+      '--to',
+      '210',
+      '--step',
+      '5',
+      '--stl',
+      stl,
+      '--gcode',
+      gcode,
+      '--json',
+    )
+    expect(status).toBe(0)
+    const made = json()
+    expect(made.bands.map(({ label, fromZMm }: { label: string; fromZMm: number }) => [label, fromZMm])).toEqual([
+      ['200', 0],
+      ['205', 11],
+      ['210', 21],
+    ])
+    expect(made.bands[1].settings).toEqual({ nozzleTemperature: 205 })
+    expect(made.timeS).toBeGreaterThan(300)
+    expect(made.questions.band[0]).toMatchObject({ id: 'seen', as: 'choice' })
+    expect(readFileSync(gcode, 'utf8')).toContain('TRIAL: Temperature')
+    // What was written is a model like any other, and takes as long.
+    const predicted = (await sable('predict', stl, '--set', 'wallCount=2', '--json')).json()
+    expect(predicted.mesh.watertight).toBe(true)
+    expect(predicted.mesh.sizeMm[2]).toBeCloseTo(31, 1)
+  })
+
+  it('reads one: constants before and after, and what comes next', async () => {
+    const file = join(folder, 'reading.json')
+    const before = [{ on: 'ladder', temperature: 220, flow: 22 }]
+    writeFileSync(file, JSON.stringify({ kind: 'flowLadder', from: 10, to: 24, step: 1, whole: { front: 10.2, back: 11.5 }, before }))
+    const { status, json } = await sable('trial', 'read', file, '--json')
+    expect(status).toBe(0)
+    expect(json().result).toContain('Fails at 17 mm³/s')
+    const [flow] = json().constants
+    expect(flow).toMatchObject({ id: 'melt.ladder', unit: 'mm³/s', after: { basis: 'measured' } })
+    expect(flow.after.low).toBeLessThan(flow.after.value)
+    expect(flow.after.high - flow.after.low).toBeLessThan(flow.before.high - flow.before.low)
+    expect(json().next).toMatchObject({ kind: 'flowLadder', values: { nozzleTemperature: 220 } })
+    expect((await sable('trial', 'read', file)).stdout).toContain('Next: Flow ladder')
+  })
+
+  it.each([
+    [['trial', 'towers'], 'no trial "towers"'],
+    [['trial', 'temperature', '--step', '-5'], 'does not come to'],
+    [['trial', 'temperature', '--bands', '200,x'], '"x" is not a number'],
+    [['trial', 'flowLadder', '--printer', 'dory', '--to', '28'], '150 mm would do'],
+    [['trial', 'fan', '--form', 'spiral'], 'no form "spiral"'],
+    [['trial', 'read', 'nowhere.json'], 'no such file'],
+  ])('%j is refused in a sentence', async (args, words) => {
+    const { status, stderr } = await sable(...args)
+    expect(status).toBe(1)
+    expect(stderr).toContain(words)
+  })
+
+  it('a reading that is none, or above the print, is refused with its place', async () => {
+    const file = join(folder, 'wrong.json')
+    for (const [text, words] of [
+      ['{', 'This is no JSON'],
+      ['{"kind":"tower"}', 'kind'],
+      ['{"kind":"flowLadder","whole":{"front":300}}', 'above the top of the print'],
+      ['{"kind":"flowLadder","whole":{"side":3}}', 'Nothing asks for "side"'],
+    ] as const) {
+      writeFileSync(file, text)
+      const { status, stderr } = await sable('trial', 'read', file)
+      expect(status).toBe(1)
+      expect(stderr).toContain(words)
+    }
   })
 })
 

@@ -32,10 +32,18 @@ export function doubt(figure: FigureId, of: Doubtful, measured: ReadonlyMap<Cons
 /** Smallest and largest value that a figure may well have: its 80 % range. */
 export const rangeOf = (value: number, by: number): readonly [number, number] => [value * Math.exp(-by), value * Math.exp(by)]
 
-/** Constants that a figure rests on, most telling first, with what each contributes. */
-export const doubtsOf = (figure: FigureId, of: Doubtful): { readonly label: string; readonly share: number }[] =>
+/** A constant that a figure rests on: what it contributes, and who says so where it was read. */
+export interface Rested {
+  readonly id: ConstantId
+  readonly label: string
+  readonly share: number
+  readonly from?: string | undefined
+}
+
+/** Constants that a figure rests on, most telling first. */
+export const doubtsOf = (figure: FigureId, of: Doubtful): Rested[] =>
   constantIds
-    .map((id) => ({ label: constantOf(id).label, share: partOf(id, figure, of) }))
+    .map((id) => ({ id, label: constantOf(id).label, share: partOf(id, figure, of), from: knownOf(of.setup, id).from }))
     .filter(({ share }) => share > 1e-3)
     .sort((a, b) => b.share - a.share)
 

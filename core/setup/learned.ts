@@ -40,7 +40,11 @@ export function learned(setup: Setup, all: readonly PlacedEvidence[]): Setup {
     const found = learnedConstant(id, setup, own)
     if (found) known[id] = found
   }
-  const { material, ladder } = learnedLadder(setup, own)
+  const { material: withLadders, ladder } = learnedLadder(setup, own)
+  const isBroken =
+    known['strength.inLayer'] !== undefined &&
+    own.some((one) => belongsTo('spool', one, setup) && one.evidence.some((read) => tellsOf(read, 'strength.inLayer')))
+  const material = isBroken ? { ...withLadders, strength: { ...withLadders.strength, basis: 'measured' as const } } : withLadders
   Object.assign(known, ladder)
   if (Object.keys(known).length === 0) return setup
   return { ...setup, material, known, constants: withKnown(setup.constants ?? medians, known) }

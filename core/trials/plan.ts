@@ -16,6 +16,8 @@ import type { BandRange, TrialKind } from './table/kind'
 export interface TrialChoice {
   readonly form?: string | undefined
   readonly range?: BandRange | undefined
+  /** Bands as they are, of a form that has its own. */
+  readonly bands?: readonly TrialBand[] | undefined
   /** Values one by one, in order. */
   readonly list?: readonly number[] | undefined
   readonly length?: number | undefined
@@ -32,6 +34,8 @@ export interface PlannedTrial {
 /** Room that is left free at the rim of the bed and under the top, mm. */
 const RIM = 10
 const CLEAR = 5
+/** What a heater that is off would come to, °C. */
+const ROOM = 22
 
 /**
  * Plans a trial for a machine and a spool: its bands, whole layers high, as many as the printer has room for.
@@ -53,6 +57,11 @@ export function planTrial(id: TrialKindId, setup: Setup, choice: TrialChoice = {
       : { ...kind.size, length }
   const asked = bandsFor(kind, setup, values, choice, form)
   const bands = asFit(asked, kind, setup, size, notes)
+  const waits = waitsFor(bands, setup)
+  if (waits > 0)
+    notes.push(
+      `Waits for heat about ${Math.max(1, Math.round(waits / 60))} min in all, by the heater’s time constant; that is not in its time.`,
+    )
   return { spec: { kind: id, ...(choice.form === undefined ? {} : { form: choice.form }), bands: [...bands], values, size }, notes }
 }
 
@@ -83,6 +92,7 @@ function bandsFor(
   form: ReturnType<typeof formOf>,
 ): readonly TrialBand[] {
   const { varied } = kind
+  if (choice.bands) return choice.bands
   if (!varied) return []
   const isAsked = choice.range !== undefined || choice.list !== undefined
   if (!isAsked && form?.bands) return form.bands(setup)
@@ -135,6 +145,18 @@ function checkOrder(list: readonly number[], kind: TrialKind): void {
       kind.name,
       'Let the values rise, or fall, from band to band.',
     )
+}
+
+/** How long its heater takes from band to band, s: a first-order system that would reach its own end (any text on control). */
+function waitsFor(bands: readonly TrialBand[], { printer: { start } }: Setup): number {
+  if (!start) return 0
+  const { tauS, reachC } = start.nozzle
+  return bands.slice(1).reduce((sum, { values }, i) => {
+    const [from, to] = [bands[i]!.values.nozzleTemperature, values.nozzleTemperature]
+    if (from === undefined || to === undefined || from === to) return sum
+    const end = to > from ? reachC : ROOM
+    return sum + tauS * Math.log((end - from) / (end - to))
+  }, 0)
 }
 
 /** As many of the bands as there is room for, with a word where it is fewer. */

@@ -10,27 +10,6 @@ test('a spool', async ({ page }) => {
   await page.screenshot({ path: picture('spool') })
 })
 
-test('a printer tells its limits', async ({ page }) => {
-  await page.addInitScript(() => localStorage.setItem('sable.theme', 'light'))
-  await page.goto('/shelf/printers/dory')
-  await page.getByRole('button', { name: 'Read limits …' }).click()
-  await page
-    .getByLabel('Text from the machine')
-    .fill(
-      'echo:  M201 X1000.00 Y1000.00 Z100.00 E5000.00\necho:  M203 X300.00 Y300.00 Z12.00 E50.00\necho:  M204 P1000.00 R1000.00 T1200.00\necho:  M205 B20000 S0 T0 J0.02',
-    )
-  await page.screenshot({ path: picture('printer-limits') })
-})
-
-test('every layer under a value', async ({ page }) => {
-  const ledger = new LedgerPage(page)
-  await ledger.openCopy()
-  await ledger.cell('nozzleTemperature', 0).click()
-  await page.keyboard.press('Alt+Enter')
-  await expect(page.getByText(/in \d+ columns? of/).first()).toBeVisible()
-  await page.screenshot({ path: picture('layers-of-a-value') })
-})
-
 test('what another nozzle changes', async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem('sable.theme', 'light'))
   const ledger = new LedgerPage(page)

@@ -6,13 +6,14 @@ import { LedgerPage } from '../tests/ledgerPage'
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
 
 test('trade-offs', async ({ page }) => {
+  test.setTimeout(600_000)
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByRole('link', { name: 'trade-offs' }).click()
   const form = page.getByRole('region', { name: 'New search' })
   await form.getByLabel('Values of Layer height').fill('0.12 to 0.28 by 0.02')
   await form.getByRole('button', { name: 'Search', exact: true }).click()
-  await expect(page.getByText(/^Done/)).toBeVisible({ timeout: 200_000 })
+  await expect(page.getByText(/^Done/)).toBeVisible({ timeout: 500_000 })
   await page.getByRole('button', { name: /^Smoothest/ }).click()
   await page.mouse.move(640, 780)
   await page.screenshot({ path: picture('trade-offs') })

@@ -27,7 +27,10 @@ export function MatrixSheet({
   onOpen: (place: Pick<TrialPlaceChoice, 'spool' | 'printer' | 'kind'>) => void
   onClose: () => void
 }) {
-  const [kind, setKind] = useState<TrialKindId>(first)
+  // The kind in hand, unless nobody has read one of it anywhere.
+  const [kind, setKind] = useState<TrialKindId>(() =>
+    read.some(({ spec }) => spec.kind === first) ? first : (read[0]?.spec.kind ?? first),
+  )
   const printers = shelf.printers.filter(({ archived }) => !archived)
   const spools = shelf.spools.filter(({ archived, empty }) => !archived && !empty)
   const rows = useMemo(

@@ -21,6 +21,7 @@ export function PlanPanel({
   request,
   planned,
   refusal,
+  alsoChanged,
   onChoice,
   onMake,
   onBench,
@@ -32,6 +33,8 @@ export function PlanPanel({
   request: PredictRequest | undefined
   planned: Planned
   refusal: string | undefined
+  /** What is other than at the last print of this kind, beside what its bands vary. */
+  alsoChanged: readonly string[]
   onChoice: (choice: TrialChoice) => void
   onMake: (insisted: string | undefined) => void
   onBench: () => void
@@ -70,6 +73,11 @@ export function PlanPanel({
             {note}
           </p>
         ))}
+      {alsoChanged.length > 0 && (
+        <p className="border-l-2 border-worse pl-2 text-[12px] text-worse">
+          Since the last print more than its bands changed: {alsoChanged.join(', ')}.
+        </p>
+      )}
       {refusal !== undefined && (
         <div className="border-l-2 border-worse pl-2 text-[12px]">
           <p className="text-worse">{refusal}</p>

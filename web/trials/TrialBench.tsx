@@ -4,8 +4,9 @@ import type { Setup } from '@sable/core/setup/resolve'
 import { foretoldOf } from '@sable/core/trials/foretoldOf'
 import { type PlannedTrial, planTrial, refusalOf, type TrialChoice } from '@sable/core/trials/plan'
 import { changesBy, type TrialAnswers } from '@sable/core/trials/read'
+import { sinceLast } from '@sable/core/trials/sinceLast'
 import type { TrialSpec } from '@sable/core/trials/spec/trial'
-import type { Advice } from '@sable/core/trials/table/kind'
+import type { Advice, NextTrial } from '@sable/core/trials/table/kind'
 import type { Rung, Tally } from '@sable/core/trials/tally'
 import { InputError } from '@sable/core/units/errors'
 import { useQueryClient } from '@tanstack/react-query'
@@ -53,7 +54,7 @@ export function TrialBench({
   const queries = useQueryClient()
   const [choice, setChoice] = useState<TrialChoice>(() => {
     const { next } = tally
-    return next?.kind === kind.id ? { range: next.range, values: next.values } : {}
+    return next?.kind === kind.id ? choiceOf(next) : {}
   })
   const [answers, setAnswers] = useState(noAnswers)
   const [active, setActive] = useState(0)
@@ -61,6 +62,8 @@ export function TrialBench({
   const [told, setTold] = useState<string>()
   const open = trials.trials.find(({ id }) => id === place.trial)
   const plan = useMemo(() => planOf(kind.id, setup, choice), [kind.id, setup, choice])
+  const lastPrint = rung.readings[0]?.reading
+  const alsoChanged = 'spec' in plan && lastPrint ? sinceLast(lastPrint, { spec: plan.spec, nozzle: place.nozzle }) : []
   const spec = open?.spec ?? ('spec' in plan ? plan.spec : undefined)
   const request = useMemo(() => (spec && kind.shape ? trialRequest(spec, setup) : undefined), [spec, kind, setup])
   const planned = usePlanned(request)
@@ -197,6 +200,7 @@ export function TrialBench({
               plan={plan}
               request={request}
               planned={planned}
+              alsoChanged={alsoChanged}
               refusal={'spec' in plan ? refusalOf(plan.spec, setup) : undefined}
               onChoice={setChoice}
               onMake={(insisted) => void make(insisted)}
@@ -220,7 +224,7 @@ export function TrialBench({
               onWrite={(advice) => void doWrite(advice)}
               onNext={(next) => {
                 if (next.kind !== kind.id) return onPlace({ kind: next.kind, trial: '' })
-                setChoice({ range: next.range, values: next.values })
+                setChoice(choiceOf(next))
               }}
             />
             {rung.readings.some(({ reading }) => !reading.leftOut) && <MovedFigures shelf={shelf} place={place} />}
@@ -230,6 +234,8 @@ export function TrialBench({
     </>
   )
 }
+
+const choiceOf = ({ range, values, form, bands }: NextTrial): TrialChoice => ({ range, values, form, bands })
 
 function planOf(id: Rung['kind']['id'], setup: Setup, choice: TrialChoice): PlannedTrial | { readonly problem: string } {
   try {

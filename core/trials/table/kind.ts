@@ -35,6 +35,9 @@ export interface Advice {
 export interface NextTrial {
   readonly kind: TrialKindId
   readonly range?: BandRange
+  /** A form of the kind, and its bands where they are not its usual ones. */
+  readonly form?: string
+  readonly bands?: readonly TrialBand[]
   /** Settings of the whole print other than usual. */
   readonly values?: SettingValues
   readonly why: string

@@ -83,7 +83,7 @@ export const retraction: TrialKind = {
       bands: () => asBands(escalating),
       warning: 'From band to band several things change at once: it says what works, not why.',
     },
-    { id: 'order', name: 'The practised order', bands: () => asBands(order) },
+    { id: 'order', name: 'The practised order, one print each', bands: () => asBands(order.slice(0, 1)) },
     { id: 'short', name: 'Short: one band', bands: (setup) => [ownBand(setup)] },
   ],
   size: { band: 8, foot: 0.8, length: 36 },
@@ -103,11 +103,11 @@ export const retraction: TrialKind = {
   shape: (kit, spec) => columns(kit, spec),
   questions: {
     band: [...stringQuestions, choice('bars', 'Bars', { rigid: 'Rigid', brittle: 'Brittle', crumbled: 'Crumbled' })],
-    whole: [],
+    whole: [choice('pair', 'Beside the print before', { none: 'None left', fewer: 'Fewer', same: 'The same', more: 'More' })],
   },
   refuse: (_, { stock }) =>
     stock?.wet ? 'The spool is probably wet, and wet filament defeats every retraction: dry it first.' : undefined,
-  judge({ spec, setup, bands }) {
+  judge({ spec, setup, bands, whole }) {
     const ways = waysIn(Math.round(spec.size.band / resolveSettings(setup, spec.values).settings.layerHeight)).count
     const read = spec.bands.flatMap((band, i) => {
       const count = stringsIn(bands[i], ways)
@@ -117,12 +117,13 @@ export const retraction: TrialKind = {
     const isBrittle = read.some(({ bars }) => bars === 'brittle' || bars === 'crumbled')
     const { extruder } = setup.printer
     const longest = Math.max(...spec.bands.map(({ values }) => values.retractLength ?? 0))
-    const warnings = [
+    const warnings: string[] = [
       ...(isBrittle ? ['Brittle bars come from cold or from the fan, not from retraction: look at temperature first.'] : []),
       ...(setup.stock?.wet ? ['The spool was probably wet: what is read now will not hold once it is dry.'] : []),
     ]
     const evidence = read.map(({ count, exposure }) => ({ on: 'strings', count, exposure }) as const)
     if (read.length === 0) return { found: 'Nothing was read.', evidence: [], advice: [], warnings }
+    if (whole.pair === 'more') warnings.push('More than before: the last change made it worse, take it back.')
     if (clean) {
       const advice = Object.entries(clean.band.values).flatMap(([setting, value]): Advice[] =>
         typeof value === 'number' ? [{ of: 'spool', setting: setting as Advice['setting'], value }] : [],
@@ -142,22 +143,26 @@ export const retraction: TrialKind = {
       }
     }
     const useful = LONGEST_USEFUL_PULL[extruder]
+    const step = spec.form === 'order' ? order.findIndex(([label]) => label === spec.bands[0]?.label) + 1 : 0
+    const further = order[step]
     return {
       found: `No band is clean, up to ${longest} mm.`,
       short: 'not clean',
       evidence,
       advice: [],
       next:
-        longest < useful
-          ? {
-              kind: 'retraction',
-              range: { from: longest, to: Math.min(12, longest + 4 * stepOf(extruder)), step: stepOf(extruder) },
-              why: 'Longer, then faster, then with lift.',
-            }
-          : {
-              kind: setup.stock?.wet ? 'dryness' : 'temperature',
-              why: 'Beyond this, length brings no more: dryness, heat, wiping or the fan.',
-            },
+        step > 0 && further
+          ? { kind: 'retraction', form: 'order', bands: asBands([further]), why: `The next of the practised order: ${further[0]}.` }
+          : longest < useful
+            ? {
+                kind: 'retraction',
+                range: { from: longest, to: Math.min(12, longest + 4 * stepOf(extruder)), step: stepOf(extruder) },
+                why: 'Longer, then faster, then with lift.',
+              }
+            : {
+                kind: setup.stock?.wet ? 'dryness' : 'temperature',
+                why: 'Beyond this, length brings no more: dryness, heat, wiping or the fan.',
+              },
       warnings,
     }
   },

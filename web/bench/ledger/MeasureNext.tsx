@@ -14,6 +14,7 @@ import { useBench } from '../../desk/bench'
 import { requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
 import type { PredictRequest } from '../../predictions/worker/request'
+import { trialAddress } from '../../trials/trialAddress'
 import { trialRequest } from '../../trials/trialRequest'
 import { useCosts } from '../../trials/useCosts'
 import { Button } from '../../ui/Button'
@@ -131,10 +132,7 @@ function Row({
   decides: readonly Decided[]
   place: { readonly printer: string; readonly nozzle: string; readonly spool?: string | undefined } | undefined
 }) {
-  const address =
-    kind &&
-    place &&
-    `/trials?kind=${kind.id}&printer=${place.printer}&nozzle=${place.nozzle}${place.spool === undefined ? '' : `&spool=${place.spool}`}`
+  const address = kind && place && trialAddress(kind.id, place)
   return (
     <li>
       <div className="flex items-baseline justify-between gap-4">

@@ -1,18 +1,22 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { type Lever, leversFor } from '@sable/core/advice/levers'
+import type { ConstantId } from '@sable/core/constants/constants'
 import { doubt, doubtsOf, rangeOf } from '@sable/core/doubt/doubt'
 import { figureOf } from '@sable/core/figures/figures'
 import type { FigureId, FigureRow } from '@sable/core/figures/table/figure'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import { knownSetup } from '@sable/core/setup/knownSetup'
+import { kindsInOrder } from '@sable/core/trials/kinds'
 import { signed } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
+import { Link } from 'react-router'
 import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setValues } from '../../desk/edits'
 import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
+import { trialAddress } from '../../trials/trialAddress'
 import { Button } from '../../ui/Button'
 import { inMoney } from '../../ui/currency'
 import { Drawer } from '../../ui/Drawer'
@@ -86,9 +90,14 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
           </p>
         )}
         <ul className="mt-1.5 space-y-0.5 text-[12.5px]">
-          {(doubtful ? doubtsOf(figure, doubtful) : []).map(({ label, share }) => (
+          {(doubtful ? doubtsOf(figure, doubtful) : []).map(({ id, label, share, from }) => (
             <li key={label} className="flex justify-between gap-4">
-              <span className="text-muted">{label}</span>
+              <span className="text-muted">
+                <TrialLink constant={id} candidate={candidate}>
+                  {label}
+                </TrialLink>
+                {from !== undefined && <span className="block text-[11.5px] text-lantern-ink">read: {from}</span>}
+              </span>
               <span className="figure">± {Math.round(100 * share)} %</span>
             </li>
           ))}
@@ -98,6 +107,17 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
         <Levers row={row} candidate={candidate} prediction={prediction} />
       </Section>
     </Drawer>
+  )
+}
+
+/** Leads to the trial that reads a constant, where there is one. */
+function TrialLink({ constant, candidate, children }: { constant: ConstantId; candidate: Candidate; children: ReactNode }) {
+  const kind = kindsInOrder.find(({ narrows, shape }) => shape && narrows.includes(constant))
+  if (!kind) return children
+  return (
+    <Link to={trialAddress(kind.id, candidate)} className="underline decoration-line underline-offset-2 hover:text-lantern-ink">
+      {children}
+    </Link>
   )
 }
 

@@ -4,7 +4,7 @@ import { type Prediction, predict } from '../pipeline/predict'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
 import { blockMesh, partOf } from '../testing/solids'
-import { judge } from './limits'
+import { judge, missedWords } from './limits'
 import { statedLoad } from './table/stated'
 
 let p: Prediction
@@ -69,5 +69,12 @@ describe('what a part is for', () => {
     expect(purposeSchema.safeParse(noPurpose).success).toBe(true)
     expect(purposeSchema.safeParse({ ...noPurpose, limits: { maxTimeS: 0 } }).success).toBe(false)
     expect(purposeSchema.safeParse({ ...noPurpose, load: { kind: 'twist', axis: 'x' } }).success).toBe(false)
+  })
+
+  it('neither keeps nor misses a limit of which there is no number', () => {
+    const [judged] = judge({ ...p, timeS: 7200 }, loaded({}, { maxTimeS: 3600 }))
+    expect(judged).toMatchObject({ met: false, known: true })
+    expect(missedWords([judged!])).toEqual(['misses time'])
+    expect(missedWords([{ limit: 'minLoadN', wanted: 40, has: Number.NaN, met: false, known: false }])).toEqual(['strength not known'])
   })
 })

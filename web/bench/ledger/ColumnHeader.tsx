@@ -1,8 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { Candidate } from '@sable/contract/lineup'
-import { limitedBy } from '@sable/core/figures/figures'
-import { judge } from '@sable/core/figures/limits'
+import { judge, missedWords } from '@sable/core/figures/limits'
 import { readProfileFile, writeProfileFile } from '@sable/core/formats/profileFile'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { InputError } from '@sable/core/units/errors'
@@ -148,13 +147,16 @@ function Standing({ id, purpose }: { id: string; purpose: Purpose }) {
   if (!prediction) return null
   const judged = judge(prediction, purpose)
   if (judged.length === 0) return null
-  const missed = judged.filter(({ met }) => !met)
+  const missed = missedWords(judged)
   const told = judged
-    .map(({ limit, wanted, has, met }) => `${met ? '✓' : '✗'} ${limitWords(limit, wanted)}, has ${shownLimit(limit, has)}`)
+    .map(
+      ({ limit, wanted, has, met, known }) =>
+        `${met ? '✓' : '✗'} ${limitWords(limit, wanted)}, ${known ? `has ${shownLimit(limit, has)}` : 'not known'}`,
+    )
     .join('\n')
   return (
     <span title={told} className={`text-[11px] whitespace-nowrap ${missed.length === 0 ? 'text-better' : 'text-worse'}`}>
-      {missed.length === 0 ? 'meets all' : `misses ${missed.map(({ limit }) => limitedBy(limit).noun).join(', ')}`}
+      {missed.length === 0 ? 'meets all' : missed.join(', ')}
     </span>
   )
 }

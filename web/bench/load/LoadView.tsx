@@ -124,6 +124,12 @@ function Load({ pair }: { pair: Pair }) {
             <div className="flex min-h-32 flex-1 divide-x divide-line border-t border-line">
               {loaded.map(({ candidate, bearing }) => {
                 const own = moves.find((one) => one.candidate.id === candidate.id)
+                if (bearing.load.unfit)
+                  return (
+                    <p key={candidate.id} className="m-auto max-w-xs text-center text-muted">
+                      {unfitWords[bearing.load.unfit][1]}
+                    </p>
+                  )
                 return own ? (
                   <WeakestSection key={candidate.id} name={candidate.name} bearing={bearing} moves={own.drawing} />
                 ) : (

@@ -153,5 +153,9 @@ const limitText = (judged: ReturnType<typeof judge>): string => {
   const missed = judged.filter(({ met }) => !met)
   return missed.length === 0
     ? 'all met'
-    : missed.map(({ limit, has }) => `misses ${limitedBy(limit).noun}: ${shownLimit(limit, has)}`).join(', ')
+    : missed
+        .map(({ limit, has, known }) =>
+          known ? `misses ${limitedBy(limit).noun}: ${shownLimit(limit, has)}` : `${limitedBy(limit).noun} not known`,
+        )
+        .join(', ')
 }

@@ -1,2 +1,0 @@
-import { walkTrials } from './walkTrials'
-console.log(JSON.stringify(await walkTrials(5), null, 1))

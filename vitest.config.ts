@@ -10,7 +10,12 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'unit', include: ['{core,contract,demo,web,cli,soak,scripts}/**/*.test.ts'] },
+        // Nothing here leaves anything behind, so files of one worker share what they import: a kernel is started once.
+        test: { name: 'core', include: ['{core,contract,demo,soak,scripts}/**/*.test.ts'], isolate: false },
+      },
+      {
+        extends: true,
+        test: { name: 'page', include: ['{web,cli}/**/*.test.ts'] },
       },
       {
         extends: true,

@@ -12,6 +12,9 @@ import { download, fileNameFrom } from '../ui/download'
 import { BandsForm } from './BandsForm'
 import type { Planned } from './usePlanned'
 
+/** A trial that takes longer than this is worth a word, s. */
+const LONG_S = 3600
+
 /** A trial before it is printed: its bands, what it costs, what to beware of, and how to take it to the machine. */
 export function PlanPanel({
   kind,
@@ -66,6 +69,9 @@ export function PlanPanel({
             <span className="text-muted">{planned.failed ?? 'Laying its lines …'}</span>
           )}
         </p>
+      )}
+      {prediction && prediction.timeS > LONG_S && (
+        <p className="text-[12px] text-muted">More than an hour: fewer bands would do, or a coarser step.</p>
       )}
       {isPlan &&
         plan.notes.map((note) => (

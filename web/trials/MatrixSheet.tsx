@@ -81,7 +81,7 @@ export function MatrixSheet({
                       aria-label={`${spool.name} on ${printer.name}: ${last ? `${last.outcome.short}, ${state}` : 'unknown'}`}
                       title={rung?.why}
                       className={clsx(
-                        'figure w-full rounded px-1 py-0.5 text-left hover:bg-line',
+                        'figure min-h-6 w-full rounded px-1 py-0.5 text-left hover:bg-line',
                         state === 'known' ? 'text-lantern-ink' : state === 'contradicts' ? 'text-worse' : 'text-muted',
                       )}
                     >

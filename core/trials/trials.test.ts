@@ -228,6 +228,24 @@ describe('other rules', () => {
     expect(outcome.evidence[0]).toMatchObject({ on: 'constant', constant: 'strength.inLayer', noise: 0.1, batch: 0.05 })
   })
 
+  it('notched bars break at the notch: 3 mm are left of 4, and bear 9 sixteenths', async () => {
+    const { spec } = planTrial('barsLying', setup, { form: 'notched' })
+    const plain = planTrial('barsLying', setup).spec
+    const stressOf = (of: typeof spec) => readTrial(of, setup, { bands: [], whole: { arm: 45, load1: 2.8 } }).found.match(/[\d.]+/)![0]
+    expect(Number(stressOf(plain)) / Number(stressOf(spec))).toBeCloseTo(9 / 16, 2)
+    const [cut, whole] = [spec, plain].map(async (of) => trialPart(of, setup, await kernel).report)
+    expect((await cut!).watertight).toBe(true)
+    expect((await whole!).volumeMm3 - (await cut!).volumeMm3).toBeCloseTo(3 * 10, 0)
+  })
+
+  it('what a print of known mass weighs tells its flow factor', () => {
+    const { spec } = planTrial('dimensions', setup)
+    const foretold = { timeS: 2000, massG: 20, bond: 0.6, bands: [] }
+    expect(readTrial(spec, setup, { bands: [], whole: { weight: 21 } }, foretold).evidence).toEqual([
+      { on: 'weight', predictedG: 20, weighedG: 21 },
+    ])
+  })
+
   it('a thin wall of 0.44 for 0.4 asks for 91 % flow', () => {
     expect(judged('dimensions', [], { wall: 0.44 }).advice).toEqual([{ of: 'spool', setting: 'flow', value: 91 }])
   })

@@ -20,7 +20,16 @@ export function BandsForm({
 }) {
   const { varied, forms } = kind
   const form = forms?.find(({ id }) => id === choice.form) ?? forms?.[0]
-  if (!varied) return null
+  const forming = forms && forms.length > 1 && (
+    <Select
+      layout="above"
+      label="Form"
+      value={form?.id ?? ''}
+      of={forms.map(({ id, name }) => ({ id, name }))}
+      onChange={(id) => onChoice({ form: id })}
+    />
+  )
+  if (!varied) return forming || null
   const fixed = form?.bands !== undefined && choice.range === undefined && choice.list === undefined
   const range = choice.range ?? form?.usual?.(setup) ?? varied.usual(setup)
   const change = (part: Partial<BandRange>): boolean => {
@@ -41,15 +50,7 @@ export function BandsForm({
   return (
     <fieldset className="space-y-2">
       <legend className="sr-only">Bands</legend>
-      {forms && forms.length > 1 && (
-        <Select
-          layout="above"
-          label="Form"
-          value={form?.id ?? ''}
-          of={forms.map(({ id, name }) => ({ id, name }))}
-          onChange={(id) => onChoice({ form: id })}
-        />
-      )}
+      {forming}
       {!fixed && (
         <div className="flex gap-2">
           {field('From', 'from')}

@@ -84,7 +84,7 @@ export function ThingDrawing({
           {measured.map((mm) => (
             <g key={mm}>
               <line x1={RULER - 10} x2={width - labels} y1={toY(mm)} y2={toY(mm)} strokeDasharray="5 3" className="stroke-lantern" />
-              <text x={width - labels - 4} y={toY(mm) - 4} textAnchor="end" className="figure fill-lantern-ink text-[11px]">
+              <text x={RULER + 18} y={toY(mm) - 4} className="figure fill-lantern-ink text-[11px]">
                 {mm} mm
               </text>
             </g>
@@ -278,7 +278,7 @@ function Painted({
         for (const [x, y] of cornersOf(face)) context.lineTo(x, y)
         context.closePath()
         // Warm greys: what faces the eye is lightest.
-        const light = theme === 'dark' ? 26 + 30 * face.shade : 205 + 40 * face.shade
+        const light = theme === 'dark' ? 26 + 30 * face.shade : 188 + 34 * face.shade
         context.fillStyle = `rgb(${light + 6} ${light + 1} ${light - 5})`
         context.strokeStyle = context.fillStyle
         context.fill()

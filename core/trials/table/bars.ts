@@ -1,11 +1,20 @@
 import { breakingStress, GRAVITY, sectionModulus } from '../../learning/bars'
 import type { Evidence } from '../../learning/evidence'
 import { measure, numberIn } from '../spec/question'
+import type { TrialSpec } from '../spec/trial'
 import type { TrialKind } from './kind'
 
 /** Of a lying bar: length, width, thickness; of a standing one: height and side, mm. */
 const [LENGTH, WIDTH, THICK] = [80, 10, 4]
 const [RISE, SIDE] = [45, 6]
+/** How deep a notch is cut into a bar, mm: it breaks there, and the section there counts. */
+const NOTCH = 1
+const forms = [
+  { id: 'plain', name: 'Plain' },
+  { id: 'notched', name: 'Notched' },
+] as const
+const notchOf = ({ form }: Pick<TrialSpec, 'form'>): number => (form === 'notched' ? NOTCH : 0)
+
 /** Scatter of bars and what those of one print have in common, as logarithms. Common for printed bars, assumed. */
 const LYING = { noise: 0.1, batch: 0.05 }
 const STANDING = { noise: 0.15, batch: 0.05 }
@@ -35,9 +44,26 @@ export const barsLying: TrialKind = {
   size: { band: THICK, foot: 0, length: LENGTH },
   bandsRun: 'up',
   seenFrom: 'above',
+  forms,
   values: () => SOLID,
-  shape(kit, { size: { length } }) {
-    const bar = kit.box(length, WIDTH, THICK)
+  shape(kit, spec) {
+    const { length } = spec.size
+    const depth = notchOf(spec)
+    const whole = kit.box(length, WIDTH, THICK)
+    // A wedge from above, near where it is clamped.
+    if (depth === 0) return whole.plus(whole.at(0, WIDTH + 4, 0), whole.at(0, -WIDTH - 4, 0))
+    const notch = kit
+      .prism(
+        [
+          [-1.1 * depth, 1.1 * depth],
+          [0, 0],
+          [1.1 * depth, 1.1 * depth],
+        ],
+        WIDTH + 2,
+      )
+      .turned(90, 0, 0)
+      .at(-0.2 * length, WIDTH / 2 + 1, THICK - depth)
+    const bar = whole.minus(notch)
     return bar.plus(bar.at(0, WIDTH + 4, 0), bar.at(0, -WIDTH - 4, 0))
   },
   questions: {
@@ -45,10 +71,10 @@ export const barsLying: TrialKind = {
     whole: [arm, ...loads, measure('hung', 'For stiffness: hung', 'kg', 0.01, 100), measure('sag', 'it gave way by', 'mm', 0.1, 100)],
   },
   cautions,
-  judge({ setup, whole }) {
+  judge({ spec, setup, whole }) {
     const lever = numberIn(whole, 'arm')
     if (lever === undefined) return { found: 'The arm is not told.', evidence: [], advice: [], warnings: [] }
-    const modulus = sectionModulus(WIDTH, THICK)
+    const modulus = sectionModulus(WIDTH, THICK - notchOf(spec))
     const stresses = brokenUnder(whole).map((load) => breakingStress(load, lever, modulus))
     const evidence: Evidence[] = []
     const words: string[] = []

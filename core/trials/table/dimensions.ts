@@ -15,7 +15,7 @@ export const dimensions: TrialKind = {
   id: 'dimensions',
   name: 'Dimensions',
   tells: 'how much it shrinks, how much narrower holes come out, and whether flow is right',
-  how: 'Let it cool, then measure with a caliper: the long and the short side well above the foot, the foot itself, the middle hole, and the wall of the thin box on all four sides.',
+  how: 'Let it cool, then weigh it, then measure with a caliper: the long and the short side well above the foot, the foot itself, the middle hole, and the wall of the thin box on all four sides.',
   narrows: ['fit.shrinkage', 'fit.pull', 'fit.flare', 'print.flow'],
   advises: ['flow'],
   owner: 'spool',
@@ -38,9 +38,10 @@ export const dimensions: TrialKind = {
       measure('foot', 'Short side at its foot', 'mm', SHORT - 5, SHORT + 5),
       measure('hole', `Middle hole (${HOLE})`, 'mm', HOLE - 3, HOLE + 2),
       measure('wall', 'Wall of the thin box', 'mm', 0.05, 5),
+      measure('weight', 'Weight of the whole', 'g', 0.1, 5000),
     ],
   },
-  judge({ spec, setup, whole }) {
+  judge({ spec, setup, whole, foretold }) {
     const { lineWidth, flow } = resolveSettings(setup, spec.values).settings
     const [long, short, foot, hole, wall] = ['long', 'short', 'foot', 'hole', 'wall'].map((id) => numberIn(whole, id))
     const evidence: Evidence[] = []
@@ -65,6 +66,11 @@ export const dimensions: TrialKind = {
       words.push(`a hole of ${HOLE} comes out ${under.toFixed(2)} mm narrower`)
       const pull = under / (1 + lineWidth / HOLE)
       if (pull > 0.01) evidence.push({ on: 'constant', constant: 'fit.pull', values: [pull], noise: HOLE_NOISE })
+    }
+    const weight = numberIn(whole, 'weight')
+    if (weight !== undefined && foretold) {
+      words.push(`it weighs ${weight} g for ${foretold.massG.toFixed(1)} foretold`)
+      evidence.push({ on: 'weight', predictedG: foretold.massG, weighedG: weight })
     }
     if (wall !== undefined) {
       const factor = wall / lineWidth

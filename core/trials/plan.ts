@@ -21,6 +21,8 @@ export interface TrialChoice {
   /** Values one by one, in order. */
   readonly list?: readonly number[] | undefined
   readonly length?: number | undefined
+  /** The user's own part, for the form that prints it in small. */
+  readonly own?: TrialSpec['own'] | undefined
   /** Settings of the whole print other than usual. */
   readonly values?: SettingValues | undefined
 }
@@ -30,6 +32,9 @@ export interface PlannedTrial {
   /** What was made other than asked, and what is doubtful about it. */
   readonly notes: readonly string[]
 }
+
+/** The form in which a part of the user's own is printed. */
+export const OWN = 'own'
 
 /** Room that is left free at the rim of the bed and under the top, mm. */
 const RIM = 10
@@ -62,7 +67,19 @@ export function planTrial(id: TrialKindId, setup: Setup, choice: TrialChoice = {
     notes.push(
       `Waits for heat about ${Math.max(1, Math.round(waits / 60))} min in all, by the heater’s time constant; that is not in its time.`,
     )
-  return { spec: { kind: id, ...(choice.form === undefined ? {} : { form: choice.form }), bands: [...bands], values, size }, notes }
+  if (choice.form === OWN && !choice.own)
+    throw new InputError('trial-own-part', 'The part is not chosen yet.', kind.name, 'Choose one of your own.')
+  return {
+    spec: {
+      kind: id,
+      ...(choice.own ? { own: choice.own } : {}),
+      ...(choice.form === undefined ? {} : { form: choice.form }),
+      bands: [...bands],
+      values,
+      size,
+    },
+    notes,
+  }
 }
 
 const formOf = (kind: TrialKind, id: string | undefined) => {

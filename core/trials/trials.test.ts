@@ -79,6 +79,12 @@ describe('bands that cannot be', () => {
     expect(() => planTrial('temperature', setupOf(), choice)).toThrow(words)
   })
 
+  it('a part of one’s own in small must be chosen first', () => {
+    expect(() => planTrial('allRound', setupOf(), { form: 'own' })).toThrow('not chosen yet')
+    const own = { partId: 'a', contentKey: 'b', fileName: 'hook.stl', scale: 0.5 }
+    expect(planTrial('allRound', setupOf(), { form: 'own', own }).spec).toMatchObject({ form: 'own', own })
+  })
+
   it('steps are told as they were meant', () => {
     expect(valuesOf({ from: 0, to: 0.6, step: 0.2 })).toEqual([0, 0.2, 0.4, 0.6])
   })

@@ -1,7 +1,9 @@
 import type { Setup } from '@sable/core/setup/resolve'
-import { type TrialChoice, valuesOf } from '@sable/core/trials/plan'
+import { OWN, type TrialChoice, valuesOf } from '@sable/core/trials/plan'
 import type { BandRange, TrialKind } from '@sable/core/trials/table/kind'
 import { typedNumber } from '@sable/core/units/typedNumber'
+import { useQuery } from '@tanstack/react-query'
+import { partsQuery } from '../api/parts'
 import { DraftField } from '../ui/DraftField'
 import { NumberField } from '../ui/NumberField'
 import { Select } from '../ui/Select'
@@ -29,7 +31,13 @@ export function BandsForm({
       onChange={(id) => onChoice({ form: id })}
     />
   )
-  if (!varied) return forming || null
+  if (!varied)
+    return (
+      <>
+        {forming}
+        {choice.form === OWN && <OwnPart choice={choice} onChoice={onChoice} />}
+      </>
+    )
   const fixed = form?.bands !== undefined && choice.range === undefined && choice.list === undefined
   const range = choice.range ?? form?.usual?.(setup) ?? varied.usual(setup)
   const change = (part: Partial<BandRange>): boolean => {
@@ -76,6 +84,29 @@ export function BandsForm({
         />
       )}
     </fieldset>
+  )
+}
+
+/** Longest side of an own part in small, mm. */
+const SMALL = 40
+
+/** Which of one's own parts is printed in small. */
+function OwnPart({ choice, onChoice }: { choice: TrialChoice; onChoice: (choice: TrialChoice) => void }) {
+  const parts = useQuery(partsQuery).data ?? []
+  return (
+    <Select
+      layout="above"
+      label="Part"
+      hint="choose one"
+      value={choice.own?.partId ?? ''}
+      of={parts.map(({ id, name }) => ({ id, name }))}
+      onChange={(id) => {
+        const part = parts.find((one) => one.id === id)
+        if (!part) return
+        const scale = Math.min(1, Math.round((SMALL / Math.max(...part.report.sizeMm)) * 100) / 100)
+        onChoice({ form: OWN, own: { partId: id, contentKey: part.contentKey, fileName: part.fileName, scale } })
+      }}
+    />
   )
 }
 

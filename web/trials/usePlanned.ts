@@ -31,13 +31,13 @@ export function usePlanned(request: PredictRequest | undefined): Planned {
       if (wanted) setFound((before) => ({ ...(before.key === key ? before : {}), key, ...more }))
     }
     const failed = (error: unknown): void => tell({ failed: error instanceof Error ? error.message : String(error) })
-    const mesh = meshes.get(request.contentKey)
+    const mesh = meshes.get(key)
     if (mesh) tell({ mesh })
     else
       predictionPool()
         .anyWorker.meshOf(request)
         .then((made) => {
-          keep(meshes, request.contentKey, made as Mesh)
+          keep(meshes, key, made as Mesh)
           tell({ mesh: made as Mesh })
         })
         .catch(failed)

@@ -43,6 +43,15 @@ export const trialSpecSchema = z.object({
   bands: z.array(trialBandSchema).max(MOST_BANDS),
   /** Settings of the whole print. */
   values: settingValuesSchema,
+  /** A part of the user's own that is printed in small in the place of the kind's thing. */
+  own: z
+    .object({
+      partId: z.string().max(64),
+      contentKey: z.string().max(128),
+      fileName: z.string().max(255),
+      scale: z.number().positive().max(1),
+    })
+    .optional(),
   /** Sizes of the thing: height of a band and of the foot, and its length where that matters. */
   size: z.object({ band: z.number().positive(), foot: z.number().min(0), length: z.number().positive() }),
 })

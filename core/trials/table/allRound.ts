@@ -13,6 +13,10 @@ export const allRound: TrialKind = {
   advises: [],
   owner: 'spool',
   size: { band: 20, foot: 0, length: 30 },
+  forms: [
+    { id: 'usual', name: 'Lettering, overhang, ear' },
+    { id: 'own', name: 'A part of your own, in small' },
+  ],
   bandsRun: 'up',
   seenFrom: 'front',
   values: () => ({ wallCount: 3, infillDensity: 15, topLayers: 4, bottomLayers: 4, supports: 'off', brim: 'none' }),

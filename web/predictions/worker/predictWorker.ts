@@ -123,7 +123,7 @@ const api = {
 
   /** The bare mesh of a part, as it stands. */
   async meshOf(request: PlacedPart): Promise<Mesh> {
-    return (await loadPart(request)).mesh
+    return place((await loadPart(request)).mesh, request.placement)
   },
 
   /** The mended part as it lies on the bed, as a 3MF or STL file. */

@@ -26,7 +26,7 @@ export interface SlabFigures {
 export class SlabSums {
   private readonly sums: Float64Array
   /** Half of the area of each piece of rim at either of its ends, in bins along each direction, one slab after another. */
-  private readonly ends: Float64Array
+  private readonly ends: Float32Array
   /** Bins per mm and where the first one begins, along each direction. */
   private readonly per: Float64Array
   private readonly low: Float64Array
@@ -37,7 +37,7 @@ export class SlabSums {
     [lowV, highV]: readonly [number, number],
   ) {
     this.sums = new Float64Array(STRIDE * count)
-    this.ends = new Float64Array(REACHES * BINS * count)
+    this.ends = new Float32Array(REACHES * BINS * count)
     for (let at = 0; at < this.sums.length; at += STRIDE) {
       for (let k = 6; k < STRIDE; k += 2) {
         this.sums[at + k] = Infinity
@@ -66,33 +66,17 @@ export class SlabSums {
     sums[at + 3]! += area * (u * u + (du * du) / 12 + (halfU * halfU) / 3)
     sums[at + 4]! += area * (v * v + (dv * dv) / 12 + (halfV * halfV) / 3)
     sums[at + 5]! += area * (u * v + (du * dv) / 12)
-    const spreadU = (du < 0 ? -du : du) / 2 + halfU
-    const spreadV = (dv < 0 ? -dv : dv) / 2 + halfV
-    if (u - spreadU < sums[at + 6]!) sums[at + 6] = u - spreadU
-    if (u + spreadU > sums[at + 7]!) sums[at + 7] = u + spreadU
-    if (v - spreadV < sums[at + 10]!) sums[at + 10] = v - spreadV
-    if (v + spreadV > sums[at + 11]!) sums[at + 11] = v + spreadV
-    const half = DIAGONAL * (halfU + halfV)
-    const p = DIAGONAL * (u + v)
-    const dp = DIAGONAL * (du + dv)
-    const spreadP = (dp < 0 ? -dp : dp) / 2 + half
-    if (p - spreadP < sums[at + 8]!) sums[at + 8] = p - spreadP
-    if (p + spreadP > sums[at + 9]!) sums[at + 9] = p + spreadP
-    const q = DIAGONAL * (v - u)
-    const dq = DIAGONAL * (dv - du)
-    const spreadQ = (dq < 0 ? -dq : dq) / 2 + half
-    if (q - spreadQ < sums[at + 12]!) sums[at + 12] = q - spreadQ
-    if (q + spreadQ > sums[at + 13]!) sums[at + 13] = q + spreadQ
   }
 
   /**
-   * Notes where a piece of rim ends: what lies farthest out is a rim. Kept apart from `add` and small, so that both are
-   * compiled into the loops that call them.
+   * Notes where a piece of rim ends: what lies farthest out is a rim, so that all else need not be asked. Kept apart from `add`,
+   * which is called for every piece of line.
    */
   // biome-ignore lint/complexity/useMaxParams: as above.
   addEnds(slab: number, half: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
-    const { ends, low, per } = this
+    const { ends, low, per, sums } = this
     const first = REACHES * BINS * slab
+    const at = STRIDE * slab
     const box = DIAGONAL * (halfU + halfV)
     const spreadU = (du < 0 ? -du : du) / 2 + halfU
     const spreadV = (dv < 0 ? -dv : dv) / 2 + halfV
@@ -100,6 +84,14 @@ export class SlabSums {
     const spreadQ = (DIAGONAL * (dv < du ? du - dv : dv - du)) / 2 + box
     const p = DIAGONAL * (u + v)
     const q = DIAGONAL * (v - u)
+    if (u - spreadU < sums[at + 6]!) sums[at + 6] = u - spreadU
+    if (u + spreadU > sums[at + 7]!) sums[at + 7] = u + spreadU
+    if (p - spreadP < sums[at + 8]!) sums[at + 8] = p - spreadP
+    if (p + spreadP > sums[at + 9]!) sums[at + 9] = p + spreadP
+    if (v - spreadV < sums[at + 10]!) sums[at + 10] = v - spreadV
+    if (v + spreadV > sums[at + 11]!) sums[at + 11] = v + spreadV
+    if (q - spreadQ < sums[at + 12]!) sums[at + 12] = q - spreadQ
+    if (q + spreadQ > sums[at + 13]!) sums[at + 13] = q + spreadQ
     // The ranges are wide enough for every line, so both ends have a bin.
     ends[first + (((u - spreadU - low[0]!) * per[0]!) | 0)]! += half
     ends[first + (((u + spreadU - low[0]!) * per[0]!) | 0)]! += half
@@ -141,7 +133,9 @@ export class SlabSums {
       second[1][slab] = sums[at + 4]! - all * v * v
       second[2][slab] = sums[at + 5]! - all * u * v
       for (const [k, own] of [u, DIAGONAL * (u + v), v, DIAGONAL * (v - u)].entries()) {
-        const farthest = Math.max(sums[at + 7 + 2 * k]! - own, own - sums[at + 6 + 2 * k]!)
+        // A slab without any rim reaches as far as the part does.
+        const farthest =
+          sums[at + 7 + 2 * k]! > sums[at + 6 + 2 * k]! ? Math.max(sums[at + 7 + 2 * k]! - own, own - sums[at + 6 + 2 * k]!) : Infinity
         const carrying = this.carryingReach(BINS * (REACHES * slab + k), own, this.low[k]!, this.per[k]!)
         reach[k]![slab] = Math.min(farthest, carrying)
       }

@@ -40,14 +40,17 @@ describe('every kind of trial', () => {
     expect(trialMesh(spec, setup, await kernel)).toEqual(trialMesh(spec, setup, await kernel))
   })
 
-  it('has as many raised numbers as bands: a number adds plastic', async () => {
+  it('has a raised number on each band, and on a temperature tower a sunk one at its back', async () => {
     const setup = setupOf()
-    const { spec } = planTrial('temperature', setup)
-    const volume = (labels: string) =>
-      kernel.then(
-        (made) => trialPart({ ...spec, bands: spec.bands.map((band) => ({ ...band, label: labels })) }, setup, made).report.volumeMm3,
-      )
-    expect(await volume('208')).toBeGreaterThan((await volume('1')) + 7 * 3)
+    const volume = async (id: TrialKindId, label: string): Promise<number> => {
+      const { spec } = planTrial(id, setup)
+      const labelled = { ...spec, bands: spec.bands.map((band) => ({ ...band, label })) }
+      return trialPart(labelled, setup, await kernel).report.volumeMm3
+    }
+    // Two digits of seven strokes against one of two, 0.6 mm high, on every second of ten bands at least.
+    expect(await volume('gloss', '88')).toBeGreaterThan((await volume('gloss', '1')) + 5 * 8)
+    // What stands out in front is cut out behind.
+    expect(Math.abs((await volume('temperature', '208')) - (await volume('temperature', '1')))).toBeLessThan(7 * 2)
   })
 
   it('begins with the first band’s values and reaches to the top with the last one’s', () => {

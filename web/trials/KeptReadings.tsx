@@ -36,6 +36,7 @@ export function KeptReadings({
 }) {
   if (unread.length === 0 && rung.readings.length === 0) return null
   const trialOf = (id: string): string | undefined => readings.find((one) => one.id === id)?.trial
+  const byOf = (id: string): string => readings.find((one) => one.id === id)?.by ?? ''
   const noteOf = (id: string): string => readings.find((one) => one.id === id)?.note ?? ''
   return (
     <section aria-label="Prints and readings" className="space-y-3 border-t border-line pt-3">
@@ -60,6 +61,7 @@ export function KeptReadings({
             <span className="figure">{reading.readAt.slice(0, 10)}</span>
             <span className="flex-1 truncate">
               {reading.nozzle}
+              {byOf(reading.id) === '' ? '' : `, ${byOf(reading.id)}`}
               {reading.leftOut ? ', left out' : ''}
             </span>
             <Button className="h-5 text-[11px]" onClick={() => onLeaveOut(reading.id, !reading.leftOut)}>

@@ -35,9 +35,10 @@ export function ReadPanel({
   answers: TrialAnswers
   active: number
   onAnswers: (answers: TrialAnswers) => void
-  onKeep: (note: string) => void
+  onKeep: (note: string, by: string) => void
 }) {
   const [note, setNote] = useState('')
+  const [by, setBy] = useState(reader.get)
   const band = spec.bands[active]
   const result = useMemo(() => {
     try {
@@ -97,6 +98,15 @@ export function ReadPanel({
         onChange={(event) => setNote(event.target.value)}
         className="block h-14 w-full resize-none rounded border border-line bg-sunk px-2 py-1 text-[12px]"
       />
+      <label className="flex items-center gap-2 text-[12px]">
+        <span className="text-muted">Read by</span>
+        <input
+          value={by}
+          maxLength={80}
+          onChange={(event) => setBy(event.target.value)}
+          className="h-7 min-w-0 flex-1 rounded border border-line bg-sunk px-2"
+        />
+      </label>
       <div className="border-t border-line pt-2">
         {'problem' in result ? (
           <p role="alert" className="border-l-2 border-stop pl-2 text-[12px] text-stop">
@@ -108,11 +118,25 @@ export function ReadPanel({
           <p className="text-[12px] text-muted">{kind.how}</p>
         )}
       </div>
-      <Button tone="main" disabled={!answered || 'problem' in result} onClick={() => onKeep(note)}>
+      <Button
+        tone="main"
+        disabled={!answered || 'problem' in result}
+        onClick={() => {
+          reader.set(by)
+          onKeep(note, by)
+        }}
+      >
         Keep this reading
       </Button>
     </section>
   )
+}
+
+const READER = 'sable.reader'
+/** Who read last in this browser. */
+const reader = {
+  get: (): string => localStorage.getItem(READER) ?? '',
+  set: (name: string): void => localStorage.setItem(READER, name),
 }
 
 const withAnswer = (answers: Answers, id: string, value: number | string | undefined): Answers => {

@@ -105,10 +105,10 @@ export function TrialBench({
       await refresh()
       onPlace({ kind: kind.id, trial: id })
     })
-  const keep = (note: string): Promise<void> =>
+  const keep = (note: string, by: string): Promise<void> =>
     attempt(async () => {
       if (!open) return
-      await addReading({ trial: open.id, bands: answers.bands.map((one) => one ?? {}), whole: answers.whole, note, by: '' })
+      await addReading({ trial: open.id, bands: answers.bands.map((one) => one ?? {}), whole: answers.whole, note, by })
       await refresh()
       setAnswers(noAnswers)
       onPlace({ kind: kind.id, trial: '' })
@@ -188,7 +188,7 @@ export function TrialBench({
               answers={answers}
               active={active}
               onAnswers={setAnswers}
-              onKeep={(note) => void keep(note)}
+              onKeep={(note, by) => void keep(note, by)}
             />
           </>
         ) : (

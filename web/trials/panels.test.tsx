@@ -51,7 +51,7 @@ describe('a reading', () => {
     expect(screen.getByRole('table', { name: 'Constants before and after' }).textContent).toContain('Flow at which the hot end fails')
     fireEvent.change(screen.getByLabelText('Note'), { target: { value: 'grey ones' } })
     fireEvent.click(screen.getByRole('button', { name: 'Keep this reading' }))
-    expect(keep).toHaveBeenCalledWith('grey ones')
+    expect(keep).toHaveBeenCalledWith('grey ones', '')
   })
 
   it('of a height that cannot be says so and is not kept', () => {

@@ -16,6 +16,17 @@ export function withNumber(
   return number ? body.plus(number.at(x, -depth / 2, foot)) : body
 }
 
+/** A body with a number cut into its back, which lies at y = depth/2: whether fine grooves stay open. */
+export function withSunkNumber(
+  kit: SolidKit,
+  body: Solid,
+  text: string,
+  { depth, foot, x, room }: { depth: number; foot: number; x: number; room: number },
+): Solid {
+  const number = raised(kit, text, RELIEF, room)
+  return number ? body.minus(number.turned(0, 0, 180).at(x, depth / 2, foot)) : body
+}
+
 /** Bands one above the other on a foot. */
 export const tower = (spec: TrialSpec, foot: Solid, band: (label: string, index: number) => Solid): Solid =>
   foot.plus(...spec.bands.map(({ label }, i) => band(label, i).at(0, 0, heightsOf(spec, i).fromZ)))

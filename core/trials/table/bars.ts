@@ -1,5 +1,6 @@
 import { breakingStress, GRAVITY, sectionModulus } from '../../learning/bars'
 import type { Evidence } from '../../learning/evidence'
+import type { Solid } from '../solids/solidKernel'
 import { measure, numberIn } from '../spec/question'
 import type { TrialSpec } from '../spec/trial'
 import type { TrialKind } from './kind'
@@ -119,16 +120,27 @@ export const barsStanding: TrialKind = {
   size: { band: RISE, foot: 3, length: 50 },
   bandsRun: 'up',
   seenFrom: 'front',
+  forms,
   values: () => SOLID,
-  shape(kit, { size: { band, foot, length } }) {
-    const bars = [-1, 0, 1].map((i) => kit.post(SIDE, SIDE, band).at((i * (length - 12)) / 2, 0, foot))
+  shape(kit, spec) {
+    const { band, foot, length } = spec.size
+    const depth = notchOf(spec)
+    // A groove round the foot of each, where it breaks.
+    const post = (height: number): Solid =>
+      depth === 0
+        ? kit.post(SIDE, SIDE, height)
+        : kit.post(SIDE, SIDE, 3).plus(kit.post(SIDE - 2 * depth, SIDE - 2 * depth, 4), kit.post(SIDE, SIDE, height - 4).at(0, 0, 4))
+    const bars = [-1, 0, 1].map((i) => post(band).at((i * (length - 12)) / 2, 0, foot))
     return kit.box(length, 18, foot).plus(...bars)
   },
   questions: { band: [], whole: [arm, ...loads] },
   cautions,
-  judge({ setup, whole, foretold }) {
+  judge({ spec, setup, whole, foretold }) {
     const lever = numberIn(whole, 'arm')
-    const stresses = lever === undefined ? [] : brokenUnder(whole).map((load) => breakingStress(load, lever, sectionModulus(SIDE, SIDE)))
+    const stresses =
+      lever === undefined
+        ? []
+        : brokenUnder(whole).map((load) => breakingStress(load, lever, sectionModulus(SIDE - 2 * notchOf(spec), SIDE - 2 * notchOf(spec))))
     if (stresses.length === 0) return { found: 'Nothing was measured.', evidence: [], advice: [], warnings: [] }
     const { strength } = setup.material
     const within = strength.inLayer * (setup.constants?.strength.inLayer ?? 1)

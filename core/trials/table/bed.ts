@@ -1,3 +1,4 @@
+import { raised } from '../shapes/strokes'
 import { choice } from '../spec/question'
 import type { TrialKind } from './kind'
 
@@ -19,13 +20,16 @@ export const bed: TrialKind = {
   shape(kit, { size: { foot, band } }, { nozzle }) {
     const pad = kit.box(40, 40, Math.max(foot, 0.6)).plus(kit.box(12, 18, Math.max(foot, 0.6)).at(0, -26, 0))
     const ring = kit.cone(11, 11, foot + band).minus(kit.cone(11 - 2 * nozzle.bore, 11 - 2 * nozzle.bore, band).at(0, 0, foot))
-    return pad.plus(ring)
+    // Strokes that lie flat, to be read in front of the ring.
+    const strokes = raised(kit, '08', 0.4)?.turned(-90, 0, 0).at(12, -18, Math.max(foot, 0.6))
+    return strokes ? pad.plus(ring, strokes) : pad.plus(ring)
   },
   questions: {
     band: [],
     whole: [
       choice('corners', 'Corners', { flat: 'Lie flat', lift: 'Lift' }, true),
       choice('pull', 'At the tab it comes off', { easily: 'Too easily', well: 'Well', hardly: 'Hardly' }, true),
+      choice('strokes', 'Strokes on the pad', { sharp: 'Sharp', blurred: 'Run together' }),
       choice('squeezed', 'Squeezed, the ring', { bends: 'Bends', splits: 'Splits between layers' }, true),
     ],
   },
@@ -44,7 +48,12 @@ export const bed: TrialKind = {
         : isLoose
           ? { kind: 'bed', values: { bedTemperature: warmer }, why: 'The same once more, with a warmer bed and a clean plate.' }
           : { kind: 'flowLadder', why: 'It sticks and holds: how much flow it takes.' },
-      warnings: whole.pull === 'hardly' ? ['Let the bed cool down before you pull: it may take a piece of the plate with it.'] : [],
+      warnings:
+        whole.strokes === 'blurred'
+          ? ['Strokes that run together: the first layers are squeezed, or too much is pressed out.']
+          : whole.pull === 'hardly'
+            ? ['Let the bed cool down before you pull: it may take a piece of the plate with it.']
+            : [],
     }
   },
 }

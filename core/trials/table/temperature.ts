@@ -1,5 +1,5 @@
 import { cleanWindow, type Seen, type SeenAt } from '../../learning/cleanWindow'
-import { middleFor, tower, withNumber } from '../shapes/tower'
+import { middleFor, tower, withNumber, withSunkNumber } from '../shapes/tower'
 import type { Solid, SolidKit } from '../solids/solidKernel'
 import { choice } from '../spec/question'
 import type { BandRange, NextTrial, TrialKind } from './kind'
@@ -109,7 +109,8 @@ function band(kit: SolidKit, label: string, height: number): Solid {
     .turned(0, 0, 180)
     .at(-out - COLUMN / 2, 0, height - 4 / Math.tan(Math.PI / 3))
   const body = column(-out).plus(column(out), slab, spire(-4), spire(4), steep, flat)
-  return withNumber(kit, body, label, { depth: DEPTH, foot: middleFor(height), x: -out, room: COLUMN - 1 })
+  const place = { depth: DEPTH, foot: middleFor(height), room: COLUMN - 1 }
+  return withSunkNumber(kit, withNumber(kit, body, label, { ...place, x: -out }), label, { ...place, x: out })
 }
 
 /** The way in which it gets better, one tower further. */

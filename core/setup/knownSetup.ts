@@ -19,7 +19,7 @@ const BROKEN_BARS = 0.07
 export function knownOf({ material, known }: Pick<Setup, 'material' | 'known'>, id: ConstantId): Known {
   const { spread } = constantOf(id)
   const read = known?.[id]
-  if (read) return { spread: read.spread, basis: 'measured', from: read.from }
+  if (read) return { spread: read.spread, basis: read.basis, from: read.from }
   if (id === 'melt.ladder' && (material.ladder ?? []).length > 0)
     return { spread, basis: 'measured', from: `the flow ladder of ${material.name}` }
   if (id === 'strength.inLayer' && material.strength.basis === 'measured')

@@ -65,7 +65,7 @@ describe('what was read', () => {
     const third = learned({ ...base, spool: spool('three') }, siblings)
     expect(third.constants!.strength.inLayer).toBeLessThan(0.85)
     expect(third.constants!.strength.inLayer).toBeGreaterThan(0.7)
-    expect(third.known!['strength.inLayer']!.from).toBe('other spools of Ebbwick')
+    expect(knownOf(third, 'strength.inLayer')).toMatchObject({ basis: 'calculated', from: 'other spools of Ebbwick' })
     expect(learned({ ...base, spool: spool('four', 'Sallowmere') }, siblings).known).toBeUndefined()
   })
 

@@ -25,6 +25,8 @@ export interface PlacedEvidence {
 export interface Learned {
   readonly value: number
   readonly spread: number
+  /** Calculated where only other reels of its maker were read. */
+  readonly basis: 'measured' | 'calculated'
   readonly from: string
 }
 
@@ -89,7 +91,7 @@ function learnedConstant(id: ConstantId, setup: Setup, all: readonly PlacedEvide
     scale,
   )
   const from = told.length > 0 ? told.map((one) => one.from).join('; ') : `other spools of ${setup.spool?.maker}`
-  return { value: narrowed.median, spread: narrowed.spread, from }
+  return { value: narrowed.median, spread: narrowed.spread, basis: told.length > 0 ? 'measured' : 'calculated', from }
 }
 
 const tellsOf = (one: Evidence, id: ConstantId): boolean =>
@@ -167,8 +169,8 @@ function learnedLadder(
   return {
     material: { ...material, ladder: [{ temperature: hottest, flow: flowAt(line, hottest).median }] },
     ladder: {
-      'melt.ladder': { value: 1, spread: flowAt(line, hottest).spread, from },
-      'melt.ladderSlope': { value: line.slope, spread: Math.sqrt(line.covariance[2]), from },
+      'melt.ladder': { value: 1, spread: flowAt(line, hottest).spread, basis: 'measured', from },
+      'melt.ladderSlope': { value: line.slope, spread: Math.sqrt(line.covariance[2]), basis: 'measured', from },
     },
   }
 }

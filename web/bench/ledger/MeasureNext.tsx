@@ -173,11 +173,12 @@ const decisionWords = (decides: readonly Decided[]): string =>
     .join('; ')
 
 /** Whether this print is worth it: one school always tunes, the other never. */
-function Tuning({ printS, trialS = 1800 }: { printS: number | undefined; trialS: number | undefined }) {
+function Tuning({ printS, trialS }: { printS: number | undefined; trialS: number | undefined }) {
   const [copies, setCopies] = useState(1)
   const [ownMin, setOwnMin] = useState(15)
   const [minuteWorth, setMinuteWorth] = useState(1)
-  if (printS === undefined) return null
+  // Nothing is weighed before both are known.
+  if (printS === undefined || trialS === undefined) return null
   const { worth, costs, brings } = worthTuning({ printS, trialS, copies, ownMin, minuteWorth })
   const field = (label: string, unit: string, value: number, set: (value: number) => void) => (
     <NumberField

@@ -13,6 +13,7 @@ const foretoldSchema = z.object({
   timeS: z.number().min(0),
   massG: z.number().min(0),
   bond: z.number(),
+  inForce: z.record(z.string(), z.number()).readonly(),
   bands: z.array(z.object({ swayMm: z.number(), cooling: z.number() })).readonly(),
 })
 
@@ -68,6 +69,8 @@ export const leftOutSchema = z.object({ leftOut: z.boolean() })
 
 /** A reading where it belongs: what learns from it needs no more. */
 export const placedReadingSchema = trialPlaceSchema.extend({
+  /** Which reading it is of. */
+  reading: z.string(),
   evidence: z.array(evidenceSchema),
   /** Of the spool. */
   maker: z.string().optional(),

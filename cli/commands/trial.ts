@@ -115,7 +115,7 @@ async function make(id: TrialKindId, options: TrialOptions): Promise<void> {
   const part = trialPart(spec, setup, await openSolids())
   const choice = { kernel: await openKernel(), cache: new StageCache(), overrides: overridesOf(spec) }
   const prediction = predict(part, asModelled, setup, spec.values, choice)
-  const { timeS, massG } = foretoldOf(spec, prediction)
+  const { timeS, massG } = foretoldOf(spec, setup, prediction)
   if (options.stl !== undefined) await writeNamed(options.stl, [writeStl(part.mesh, kind.name)])
   if (options.gcode !== undefined) {
     const pieces: string[] = []

@@ -1,10 +1,14 @@
+import { medians, valueIn } from '../constants/constants'
 import type { Prediction } from '../pipeline/predict'
+import type { Setup } from '../setup/resolve'
+import { trialKinds } from './kinds'
 import { heightsOf, type TrialSpec } from './spec/trial'
 import type { Foretold } from './table/kind'
 
 /** What a prediction of a trial's print says of each band: what a reading of it is held against. */
 export function foretoldOf(
   spec: TrialSpec,
+  { constants = medians }: Pick<Setup, 'constants'>,
   { timeS, filament, bond, tracks }: Pick<Prediction, 'timeS' | 'filament' | 'bond' | 'tracks'>,
 ): Foretold {
   const middleOf = (index: number): number => {
@@ -17,6 +21,7 @@ export function foretoldOf(
     timeS,
     massG: filament.massG,
     bond: bond.mean,
+    inForce: Object.fromEntries(trialKinds[spec.kind].narrows.map((id) => [id, valueIn(constants, id)])),
     bands: spec.bands.map((_, i) => ({ swayMm: finite(tracks.swayMm[middleOf(i)]), cooling: finite(tracks.cooling[middleOf(i)]) })),
   }
 }

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { describe, expect, it } from 'vitest'
+import { medians } from '../constants/constants'
 import { starterMaterials, starterPrinters } from '../shelf/starter'
 import { setupOf } from '../testing/setups'
 import { kindsInOrder, trialKinds } from './kinds'
@@ -249,10 +250,22 @@ describe('other rules', () => {
 
   it('what a print of known mass weighs tells its flow factor', () => {
     const { spec } = planTrial('dimensions', setup)
-    const foretold = { timeS: 2000, massG: 20, bond: 0.6, bands: [] }
+    const foretold = { timeS: 2000, massG: 20, bond: 0.6, inForce: {}, bands: [] }
     expect(readTrial(spec, setup, { bands: [], whole: { weight: 21 } }, foretold).evidence).toEqual([
       { on: 'weight', predictedG: 20, weighedG: 21 },
     ])
+  })
+
+  it('is held against the constants that were in force when it was foretold, whatever is known by now', () => {
+    const { spec } = planTrial('barsStanding', setup)
+    const foretold = { timeS: 2000, massG: 9, bond: 0.48, inForce: { 'strength.bond': 0.8 }, bands: [] }
+    const whole = { arm: 40, load1: 2.2 }
+    const [then, later] = [setup, { ...setup, constants: { ...medians, strength: { ...medians.strength, bond: 0.5 } } }].map((own) =>
+      readTrial(spec, own, { bands: [], whole }, foretold),
+    )
+    // 2.2 · 9.81 · 40/36 MPa over 50, held against the 0.6 that it would be of itself.
+    expect((then!.evidence[0] as { values: number[] }).values[0]).toBeCloseTo((2.2 * 9.81 * 40) / 36 / 50 / 0.6, 6)
+    expect(later!.evidence).toEqual(then!.evidence)
   })
 
   it('a thin wall of 0.44 for 0.4 asks for 91 % flow', () => {

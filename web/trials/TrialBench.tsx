@@ -92,7 +92,7 @@ export function TrialBench({
     attempt(async () => {
       if (!spec) return
       const { printer, nozzle, spool } = place
-      const foretold = planned.prediction && foretoldOf(spec, planned.prediction)
+      const foretold = planned.prediction && foretoldOf(spec, setup, planned.prediction)
       const { id } = await addTrial({
         printer,
         nozzle,
@@ -258,13 +258,12 @@ function changesOf(
   { trials, readings }: Trials,
   shelf: Shelf,
   plain: Setup,
-  here: Omit<Shelf['evidence'][number], 'evidence' | 'from'>,
+  here: Omit<Shelf['evidence'][number], 'evidence' | 'from' | 'reading'>,
 ) {
   const reading = readings.find((one) => one.id === id)
   const trial = trials.find((one) => one.id === reading?.trial)
   if (!reading || !trial || reading.evidence.length === 0) return []
-  const own = JSON.stringify(reading.evidence)
-  const others = shelf.evidence.filter((one) => JSON.stringify(one.evidence) !== own)
+  const others = shelf.evidence.filter((one) => one.reading !== id)
   return changesBy(plain, others, { ...here, printer: trial.printer, nozzle: trial.nozzle, evidence: reading.evidence, from: '' })
 }
 

@@ -145,7 +145,7 @@ export const barsStanding: TrialKind = {
     const { strength } = setup.material
     const within = strength.inLayer * (setup.constants?.strength.inLayer ?? 1)
     // Held against what the model makes of this very print; what the record says where it was not computed.
-    const bond = (foretold?.bond ?? strength.bondFactor) / (setup.constants?.strength.bond ?? 1)
+    const bond = foretold ? foretold.bond / (foretold.inForce['strength.bond'] ?? 1) : strength.bondFactor
     return {
       found: `Layers part at ${mean(stresses).toFixed(1)} MPa, ${Math.round((100 * mean(stresses)) / within)} % of the strength along lines.`,
       short: `${Math.round((100 * mean(stresses)) / within)} %`,

@@ -73,6 +73,8 @@ export interface Foretold {
   readonly massG: number
   /** Strength across layers over that within them. */
   readonly bond: number
+  /** Constants that the kind narrows, as they were in force: what is read is held against these, whatever is known by then. */
+  readonly inForce: Readonly<Record<string, number>>
   /** Sway at the nozzle, mm, and layer time over what a layer needs to cool. */
   readonly bands: readonly { readonly swayMm: number; readonly cooling: number }[]
 }

@@ -45,7 +45,7 @@ export const thinRod: TrialKind = {
       return { found: 'It stays clean to its top.', evidence: [], advice: [], warnings: [] }
     const { lineWidth } = resolveSettings(setup, spec.values).settings
     const sway = foretold?.bands[Math.min(index, (foretold?.bands.length ?? 1) - 1)]?.swayMm
-    const force = sway === undefined || sway <= 0 ? undefined : ((setup.constants?.sway.sideForce ?? 0.5) * FEATHERS * lineWidth) / sway
+    const force = sway === undefined || sway <= 0 ? undefined : ((foretold?.inForce['sway.sideForce'] ?? 1) * FEATHERS * lineWidth) / sway
     return {
       found: `Feathers from ${height ?? foot + index * band} mm on.`,
       short: `${height ?? foot + index * band} mm`,
@@ -81,7 +81,7 @@ export const smallTip: TrialKind = {
       withNumber(kit, kit.post(TIP, TIP, spec.size.band), label, { depth: TIP, foot: middleFor(spec.size.band) }),
     ),
   questions: { band: [choice('edges', 'Edges', { soft: 'Soft, curled', sharp: 'Sharp' }, true)], whole: [] },
-  judge({ spec, bands, setup, foretold }) {
+  judge({ spec, bands, foretold }) {
     const read = spec.bands.flatMap(({ value }, i) =>
       value === undefined || bands[i]?.edges === undefined ? [] : [{ value, i, edges: bands[i]!.edges }],
     )
@@ -107,7 +107,7 @@ export const smallTip: TrialKind = {
               {
                 on: 'constant',
                 constant: 'cooling.reach',
-                values: [(sharp.value / margin / needs) * (setup.constants?.cooling.reach ?? 1)],
+                values: [(sharp.value / margin / needs) * (foretold?.inForce['cooling.reach'] ?? 1)],
                 noise: COOLING_NOISE,
               },
             ],

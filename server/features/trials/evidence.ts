@@ -17,11 +17,11 @@ export const evidenceIn = (models: Models) => async (): Promise<PlacedReading[]>
     }),
   ])
   const trials = new Map(readEach(trialRows, asTrial).values.map((trial) => [trial.id, trial]))
-  return readEach(readingRows, asReading).values.flatMap(({ trial: id, evidence, readAt }) => {
+  return readEach(readingRows, asReading).values.flatMap(({ id: reading, trial: id, evidence, readAt }) => {
     const trial = trials.get(id)
     if (!trial || evidence.length === 0) return []
     const { printer, nozzle, material, spool, spec } = trial
     const from = `${trialKinds[spec.kind].name.toLowerCase()}, ${readAt.slice(0, 10)}`
-    return [{ printer, nozzle, material, ...(spool === undefined ? {} : { spool }), evidence, from }]
+    return [{ printer, nozzle, material, ...(spool === undefined ? {} : { spool }), evidence, reading, from }]
   })
 }

@@ -9,7 +9,7 @@ import { resolveSettings, type Setup } from '../setup/resolve'
 import { InputError } from '../units/errors'
 import { trialKinds } from './kinds'
 import type { SolidKernel } from './solids/solidKernel'
-import { heightsOf, MOST_BANDS, type TrialBand, type TrialKindId, type TrialSpec } from './spec/trial'
+import { MOST_BANDS, type TrialBand, type TrialKindId, type TrialSpec } from './spec/trial'
 import type { BandRange, TrialKind } from './table/kind'
 
 /** What is asked of a trial: its usual bands unless told otherwise. */
@@ -185,12 +185,9 @@ function asFit(
   notes: string[],
 ): readonly TrialBand[] {
   if (kind.bandsRun === 'across') {
-    const room = Math.max(
-      1,
-      Math.floor(
-        (Math.min(printer.buildVolume[0], printer.buildVolume[1]) - 2 * RIM) / Math.max(1, kind.size.length > 20 ? 12 : kind.size.length),
-      ),
-    )
+    // Bands lie as far apart as the kind puts two of them.
+    const [[from], [to]] = [kind.bandAt!(0, 2), kind.bandAt!(1, 2)]
+    const room = Math.max(1, Math.floor((Math.min(printer.buildVolume[0], printer.buildVolume[1]) - 2 * RIM) / (to - from)))
     if (bands.length > room) notes.push(`Only ${room} of ${bands.length} fit on the bed of ${printer.name}.`)
     return bands.slice(0, room)
   }
@@ -233,6 +230,3 @@ export const trialKey = (spec: TrialSpec, setup: Setup): string => {
   const { lineWidth } = resolveSettings(setup, spec.values).settings
   return bytesToHex(sha256(utf8ToBytes(JSON.stringify([spec, lineWidth, setup.nozzle.bore]))))
 }
-
-/** Where each band lies, for those that stand one above the other. */
-export const bandHeights = (spec: TrialSpec) => spec.bands.map((_, i) => heightsOf(spec, i))

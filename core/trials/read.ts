@@ -1,4 +1,5 @@
 import { type ConstantId, constantIds, constantOf, medians, valueIn } from '../constants/constants'
+import { EIGHTY } from '../doubt/doubt'
 import { flowModel } from '../physics/melt/flowLimit'
 import { knownOf } from '../setup/knownSetup'
 import { learned, type PlacedEvidence } from '../setup/learned'
@@ -120,6 +121,6 @@ export function changesBy(setup: Setup, before: readonly PlacedEvidence[], more:
 
 /** Smallest and largest value that a constant may well have: its 80 % range. */
 export function rangeOfStanding(id: ConstantId, { value, spread }: Standing): readonly [low: number, high: number] {
-  const by = 1.2816 * spread
+  const by = EIGHTY * spread
   return constantOf(id).scale === 'log' ? [value * Math.exp(-by), value * Math.exp(by)] : [value - by, value + by]
 }

@@ -1,4 +1,5 @@
 import type { Evidence } from '../learning/evidence'
+import { LADDER_NOISE } from '../learning/flowLine'
 import { definitionOf, isSettingName } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
 import type { Spool } from '../shelf/spool'
@@ -116,7 +117,7 @@ function contradictionOf(readings: Rung['readings']): string | undefined {
     const differs =
       last!.outcome.advice.some(({ setting, value }) => {
         const then = other.outcome.advice.find((one) => one.setting === setting)
-        return then !== undefined && Math.abs(then.value - value) > (TOLERATED[setting] ?? Infinity)
+        return then !== undefined && Math.abs(Number(then.value) - Number(value)) > (TOLERATED[setting] ?? Infinity)
       }) || last!.outcome.evidence.some((one) => other.outcome.evidence.some((then) => contradict(one, then)))
     if (differs)
       return `${last!.outcome.short} on ${last!.reading.readAt.slice(0, 10)}, ${other.outcome.short} on ${other.reading.readAt.slice(0, 10)}`
@@ -127,7 +128,7 @@ function contradictionOf(readings: Rung['readings']): string | undefined {
 /** Whether two readings of one constant are further apart than both scatter by. */
 function contradict(a: Evidence, b: Evidence): boolean {
   if (a.on === 'ladder' && b.on === 'ladder')
-    return a.temperature === b.temperature && Math.abs(Math.log(a.flow / b.flow)) > APART * Math.SQRT2 * 0.08
+    return a.temperature === b.temperature && Math.abs(Math.log(a.flow / b.flow)) > APART * Math.SQRT2 * LADDER_NOISE
   if (a.on !== 'constant' || b.on !== 'constant' || a.constant !== b.constant) return false
   const [one, other] = [a, b].map(({ values }) => values.reduce((sum, value) => sum + value, 0) / values.length) as [number, number]
   if (one <= 0 || other <= 0) return false

@@ -185,6 +185,26 @@ describe('a retraction ladder', () => {
     expect(readTrial(spec, dry, { bands, whole: {} }).next!.why).toContain('dryness, heat')
   })
 
+  it('tells the pull that would leave under half a string where none of its bands did', () => {
+    const { spec: low } = planTrial('retraction', dry, { list: [0, 0.2] })
+    // Hardly any string in either band: a small pull more is enough. In webs no pull is.
+    const found = (counts: readonly number[]) =>
+      readTrial(low, dry, { bands: counts.map((count) => ({ strings: 'hairs', count })), whole: {} }).found
+    const told = Number(/about ([\d.]+) mm/.exec(found([4, 2]))?.[1])
+    expect(told).toBeGreaterThan(0.2)
+    expect(told).toBeLessThan(2)
+    expect(found([120, 70])).not.toContain('about')
+  })
+
+  it('that was clean with its choices advises those, too', () => {
+    const { spec: ordered } = planTrial('retraction', dry, { form: 'order' })
+    expect(readTrial(ordered, dry, { bands: [{ strings: 'none' }], whole: {} }).advice).toContainEqual({
+      of: 'spool',
+      setting: 'retractAtLayer',
+      value: 'off',
+    })
+  })
+
   it('of a wet spool is refused with the reason (CP-R1, common practice)', () => {
     const wet = {
       ...dry,

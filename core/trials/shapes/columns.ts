@@ -1,6 +1,7 @@
 import type { Solid, SolidKit } from '../solids/solidKernel'
 import type { TrialSpec } from '../spec/trial'
 import { middleFor, tower, withNumber } from './tower'
+import { wedge } from './wedge'
 
 /** Of a column, and from one to the next, mm. */
 const [WIDTH, DEPTH, APART] = [10, 7, 26]
@@ -13,7 +14,7 @@ export const waysIn = (layers: number): { readonly count: number; readonly way: 
  * Three columns on a triangular foot, a bar across each band from one to the next: travel over open air in every layer. One
  * column may carry a wedge that hangs out by 45° in each band.
  */
-export function columns(kit: SolidKit, spec: TrialSpec, wedge = false): Solid {
+export function columns(kit: SolidKit, spec: TrialSpec, hangs: 'nothing' | 'wedge' = 'nothing'): Solid {
   const places = [
     [-APART / 2, 0],
     [APART / 2, 0],
@@ -31,20 +32,6 @@ export function columns(kit: SolidKit, spec: TrialSpec, wedge = false): Solid {
       x: -APART / 2,
       room: WIDTH - 1,
     })
-    return wedge ? numbered.plus(hanging(kit, 3).at(APART / 2 + WIDTH / 2, 0, band - 3 - BAR)) : numbered
+    return hangs === 'wedge' ? numbered.plus(wedge(kit, 3, 3, DEPTH).at(APART / 2 + WIDTH / 2, 0, band - 3 - BAR)) : numbered
   })
 }
-
-/** A wedge that hangs out of a wall facing +x by 45°, so high and so far, as deep as a column. */
-const hanging = (kit: SolidKit, size: number): Solid =>
-  kit
-    .prism(
-      [
-        [0, 0],
-        [size, size],
-        [0, size],
-      ],
-      DEPTH,
-    )
-    .turned(90, 0, 0)
-    .at(0, DEPTH / 2, 0)

@@ -1,5 +1,6 @@
 import { resolveSettings } from '../../setup/resolve'
 import { withNumber } from '../shapes/tower'
+import { wedge } from '../shapes/wedge'
 import { choice } from '../spec/question'
 import type { TrialKind } from './kind'
 
@@ -23,17 +24,7 @@ export const allRound: TrialKind = {
   shape(kit, { size: { band, length }, values }, setup) {
     const { lineWidth } = resolveSettings(setup, values).settings
     const body = kit.box(length, 20, band).minus(kit.cone(3, 3, band + 2).at(6, 0, -1), kit.cone(3, 3, 30).turned(90, 0, 0).at(-6, 15, 12))
-    const chin = kit
-      .prism(
-        [
-          [0, 0],
-          [6, 6],
-          [0, 6],
-        ],
-        20,
-      )
-      .turned(90, 0, 0)
-      .at(length / 2, 10, band - 6)
+    const chin = wedge(kit, 6, 6, 20).at(length / 2, 0, band - 6)
     const ear = kit.box(10, 2 * lineWidth, 12).at(-length / 2 - 4.5, 0, 0)
     return withNumber(kit, body.plus(chin, ear), '45', { depth: 20, foot: 3, x: 8 })
   },

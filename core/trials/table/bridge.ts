@@ -20,7 +20,11 @@ export const bridge: TrialKind = {
     unit: 'mm',
     values: () => ({}),
     usual: () => ({ from: 10, to: 60, step: 10 }),
-    within: () => ({ least: 3, most: 150, what: 'spans that fit' }),
+    within: ({ printer: { buildVolume } }) => ({
+      least: 3,
+      most: Math.min(buildVolume[0], buildVolume[1]) - 2 * POST - 20,
+      what: 'what the bed has room for',
+    }),
   },
   size: { band: RISE + SLAB, foot: 0.8, length: 60 },
   bandsRun: 'across',

@@ -36,7 +36,7 @@ export const fan: TrialKind = {
   bandsRun: 'up',
   seenFrom: 'front',
   values: () => ({ wallCount: 2, infillDensity: 10, topLayers: 2, bottomLayers: 2, travelInside: 'off', supports: 'off', brim: 'none' }),
-  shape: (kit, spec) => columns(kit, spec, true),
+  shape: (kit, spec) => columns(kit, spec, 'wedge'),
   questions: {
     band: [
       ...stringQuestions,

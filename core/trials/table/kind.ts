@@ -28,7 +28,7 @@ export interface Varied {
 export interface Advice {
   readonly of: 'spool' | 'printer'
   readonly setting: SettingName | 'frameFrequency' | 'frameFrequencyY'
-  readonly value: number
+  readonly value: number | string
 }
 
 /** What to print next, and why. */

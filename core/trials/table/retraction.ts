@@ -1,4 +1,5 @@
 import { medians } from '../../constants/constants'
+import { countedOoze, leastPull, letThrough, meanOoze, unknownOoze } from '../../learning/stringCounts'
 import { LONGEST_USEFUL_PULL, stringFigures } from '../../physics/finish/strings'
 import type { SettingValues } from '../../profile/settings'
 import { resolveSettings, type Setup } from '../../setup/resolve'
@@ -125,8 +126,8 @@ export const retraction: TrialKind = {
     if (read.length === 0) return { found: 'Nothing was read.', evidence: [], advice: [], warnings }
     if (whole.pair === 'more') warnings.push('More than before: the last change made it worse, take it back.')
     if (clean) {
-      const advice = Object.entries(clean.band.values).flatMap(([setting, value]): Advice[] =>
-        typeof value === 'number' ? [{ of: 'spool', setting: setting as Advice['setting'], value }] : [],
+      const advice = Object.entries(clean.band.values).map(
+        ([setting, value]): Advice => ({ of: 'spool', setting: setting as Advice['setting'], value }),
       )
       return {
         found: `Clean from band ${clean.band.label} on.`,
@@ -143,10 +144,11 @@ export const retraction: TrialKind = {
       }
     }
     const useful = LONGEST_USEFUL_PULL[extruder]
+    const expected = cleanPull(read, setup)
     const step = spec.form === 'order' ? order.findIndex(([label]) => label === spec.bands[0]?.label) + 1 : 0
     const further = order[step]
     return {
-      found: `No band is clean, up to ${longest} mm.`,
+      found: `No band is clean, up to ${longest} mm.${expected === undefined ? '' : ` By these strings about ${expected.toFixed(1)} mm would be.`}`,
       short: 'not clean',
       evidence,
       advice: [],
@@ -166,6 +168,22 @@ export const retraction: TrialKind = {
       warnings,
     }
   },
+}
+
+/** The pull that would leave under half a string in a band, mm, as what was counted tells; nothing where none does. */
+function cleanPull(
+  read: readonly { readonly band: TrialBand; readonly count: number; readonly exposure: number }[],
+  setup: Setup,
+): number | undefined {
+  const { extruder } = setup.printer
+  const { slackTube, slackDirect, stays } = (setup.constants ?? medians).strings
+  const slack = extruder === 'tube' ? slackTube : slackDirect
+  const [first] = read
+  if (first?.band.values.retractLength === undefined) return undefined
+  const most = LONGEST_USEFUL_PULL[extruder]
+  // What a band is exposed to, over what its own pull lets through.
+  const ways = first.exposure / letThrough(Math.min(first.band.values.retractLength, most), slack, stays)
+  return leastPull(meanOoze(countedOoze(unknownOoze, read)), ways, slack, stays, most)
 }
 
 function ownBand(setup: Setup): TrialBand {

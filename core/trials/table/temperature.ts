@@ -1,5 +1,7 @@
+import { EIGHTY } from '../../doubt/doubt'
 import { cleanWindow, type Seen, type SeenAt } from '../../learning/cleanWindow'
 import { middleFor, tower, withNumber, withSunkNumber } from '../shapes/tower'
+import { wedge } from '../shapes/wedge'
 import type { Solid, SolidKit } from '../solids/solidKernel'
 import { choice } from '../spec/question'
 import type { BandRange, NextTrial, TrialKind } from './kind'
@@ -75,7 +77,7 @@ export const temperature: TrialKind = {
     const [low, high] = setup.material.nozzleRange
     const next = nextTower(read, clean, best, step)
     return {
-      found: `Clean from ${Math.round(window.low)} to ${Math.round(window.high)} °C; best at ${best} ± ${Math.max(1, Math.round(1.2816 * window.spread))} °C.`,
+      found: `Clean from ${Math.round(window.low)} to ${Math.round(window.high)} °C; best at ${best} ± ${Math.max(1, Math.round(EIGHTY * window.spread))} °C.`,
       short: `${best} °C`,
       evidence: [],
       advice: [{ of: 'spool', setting: 'nozzleTemperature', value: best }],
@@ -91,21 +93,9 @@ function band(kit: SolidKit, label: string, height: number): Solid {
   const column = (x: number): Solid => kit.post(COLUMN, DEPTH, height).at(x, 0, 0)
   const slab = kit.box(SPAN + 2, DEPTH, SLAB).at(0, 0, height - SLAB)
   const spire = (x: number): Solid => kit.cone(1.6, 0.7, height - SLAB - 1.5).at(x, 0, -0.05)
-  // Wedges that hang out of the columns to the outside: 45° and 60° from the upright.
-  const wedge = (reach: number, rise: number): Solid =>
-    kit
-      .prism(
-        [
-          [0, 0],
-          [reach, rise],
-          [0, rise],
-        ],
-        DEPTH,
-      )
-      .turned(90, 0, 0)
-      .at(0, DEPTH / 2, 0)
-  const steep = wedge(4, 4).at(out + COLUMN / 2, 0, height - 4)
-  const flat = wedge(4, 4 / Math.tan(Math.PI / 3))
+  // 45° and 60° from the upright, to either side.
+  const steep = wedge(kit, 4, 4, DEPTH).at(out + COLUMN / 2, 0, height - 4)
+  const flat = wedge(kit, 4, 4 / Math.tan(Math.PI / 3), DEPTH)
     .turned(0, 0, 180)
     .at(-out - COLUMN / 2, 0, height - 4 / Math.tan(Math.PI / 3))
   const body = column(-out).plus(column(out), slab, spire(-4), spire(4), steep, flat)

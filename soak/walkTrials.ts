@@ -1,6 +1,5 @@
-import { readFile } from 'node:fs/promises'
-import { createRequire } from 'node:module'
 import { openKernel } from '@sable/cli/openKernel'
+import { openSolids } from '@sable/cli/openSolids'
 import { asModelled } from '@sable/core/mesh/place'
 import { predict } from '@sable/core/pipeline/predict'
 import { StageCache } from '@sable/core/pipeline/stageCache'
@@ -9,7 +8,6 @@ import { ProgramTimer } from '@sable/core/program/timeProgram'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { kindsInOrder } from '@sable/core/trials/kinds'
 import { planTrial, refusalOf, trialPart } from '@sable/core/trials/plan'
-import { loadSolidKernel } from '@sable/core/trials/solids/solidKernel'
 import { overridesOf } from '@sable/core/trials/spec/trial'
 
 /** How far a program's time may be from what was foretold, as a share. */
@@ -18,7 +16,7 @@ const HOUR = 3600
 
 /** Every kind of trial on every starter printer with as many materials: whole, its program read back, within the hour. */
 export async function walkTrials(materials: number) {
-  const solids = await loadSolidKernel(Uint8Array.from(await readFile(createRequire(import.meta.url).resolve('manifold-3d/manifold.wasm'))))
+  const solids = await openSolids()
   const kernel = await openKernel()
   const faults: string[] = []
   const long: string[] = []

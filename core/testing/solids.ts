@@ -1,7 +1,8 @@
-import createManifold, { type Manifold, type ManifoldToplevel } from 'manifold-3d'
+import createManifold, { type ManifoldToplevel } from 'manifold-3d'
 import type { Mesh } from '../mesh/mesh'
 import type { Part } from '../mesh/part'
 import { repair } from '../mesh/repair'
+import { soupOf } from '../mesh/soupOf'
 
 /** A general-purpose solid-modelling kernel, independent of ours: makes test bodies and knows their volumes and sections. */
 export const solids: Promise<ManifoldToplevel> = createManifold().then((kernel) => {
@@ -9,17 +10,8 @@ export const solids: Promise<ManifoldToplevel> = createManifold().then((kernel) 
   return kernel
 })
 
-/** The kernel's body as one of our meshes. */
-export function meshOf(body: Manifold): Mesh {
-  const { vertProperties, triVerts, numProp } = body.getMesh()
-  const positions = new Float64Array((vertProperties.length / numProp) * 3)
-  for (let v = 0; v < positions.length / 3; v++) for (let k = 0; k < 3; k++) positions[3 * v + k] = vertProperties[v * numProp + k]!
-  return { positions, triangles: Uint32Array.from(triVerts) }
-}
-
-/** Triangles with nothing shared, as a file would give them. */
-export const soupOf = ({ positions, triangles }: Mesh): Float64Array =>
-  Float64Array.from([...triangles].flatMap((v) => [positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!]))
+export { soupOf } from '../mesh/soupOf'
+export { meshOf } from '../trials/solids/solidKernel'
 
 /** An axis-parallel block with its middle above the origin and its foot on z = 0, mm. */
 export function blockMesh(width: number, depth: number, height: number): Mesh {

@@ -3,6 +3,7 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
 import type { Mesh } from '../mesh/mesh'
 import type { Part } from '../mesh/part'
 import { repair } from '../mesh/repair'
+import { soupOf } from '../mesh/soupOf'
 import { reachOf } from '../profile/overrides'
 import type { SettingName, SettingValues } from '../profile/settings'
 import { resolveSettings, type Setup } from '../setup/resolve'
@@ -219,9 +220,7 @@ export function trialMesh(spec: TrialSpec, setup: Setup, kernel: SolidKernel): M
 
 /** The thing as a part, under a key that names what it is made from. */
 export function trialPart(spec: TrialSpec, setup: Setup, kernel: SolidKernel): Part {
-  const { positions, triangles } = trialMesh(spec, setup, kernel)
-  const corners = new Float64Array(3 * triangles.length)
-  for (let i = 0; i < triangles.length; i++) corners.set(positions.subarray(3 * triangles[i]!, 3 * triangles[i]! + 3), 3 * i)
+  const corners = soupOf(trialMesh(spec, setup, kernel))
   return { key: trialKey(spec, setup), ...repair({ corners, notes: [] }) }
 }
 

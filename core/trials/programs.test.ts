@@ -1,5 +1,3 @@
-import { readFile } from 'node:fs/promises'
-import { createRequire } from 'node:module'
 import { describe, expect, it } from 'vitest'
 import { asModelled } from '../mesh/place'
 import { predict } from '../pipeline/predict'
@@ -9,20 +7,19 @@ import { ProgramTimer } from '../program/timeProgram'
 import { starterMaterials, starterPrinters } from '../shelf/starter'
 import { testKernel } from '../testing/kernel'
 import { setupOf } from '../testing/setups'
+import { testSolids } from '../testing/solidKernel'
 import { headOf } from './headOf'
 import { kindsInOrder } from './kinds'
 import { planTrial, trialPart } from './plan'
-import { loadSolidKernel } from './solids/solidKernel'
 import { heightsOf, overridesOf, type TrialKindId, type TrialSpec } from './spec/trial'
 
-const solids = (async () => loadSolidKernel(await readFile(createRequire(import.meta.url).resolve('manifold-3d/manifold.wasm'))))()
 const printed = kindsInOrder.filter(({ shape }) => shape).map(({ id }) => id)
 
 async function printOf(id: TrialKindId, printer: string, material = 'pla', more: Partial<ReturnType<typeof setupOf>['printer']> = {}) {
   const own = setupOf(printer, 'bore-0.4', material)
   const setup = { ...own, printer: { ...own.printer, ...more } }
   const { spec } = planTrial(id, setup)
-  const part = trialPart(spec, setup, await solids)
+  const part = trialPart(spec, setup, await testSolids)
   const choice = { kernel: await testKernel, cache: new StageCache(), overrides: overridesOf(spec) }
   const prediction = predict(part, asModelled, setup, spec.values, choice)
   const pieces: string[] = []

@@ -1,17 +1,14 @@
-import { readFile } from 'node:fs/promises'
-import { createRequire } from 'node:module'
 import { describe, expect, it } from 'vitest'
 import { medians } from '../constants/constants'
 import { starterMaterials, starterPrinters } from '../shelf/starter'
 import { setupOf } from '../testing/setups'
+import { testSolids } from '../testing/solidKernel'
 import { kindsInOrder, trialKinds } from './kinds'
 import { planTrial, refusalOf, trialMesh, trialPart, valuesOf } from './plan'
 import { readTrial } from './read'
-import { loadSolidKernel } from './solids/solidKernel'
 import { heightsOf, overridesOf, type TrialKindId, trialKindIds } from './spec/trial'
 import { unsupported } from './table/overhang'
 
-const kernel = (async () => loadSolidKernel(await readFile(createRequire(import.meta.url).resolve('manifold-3d/manifold.wasm'))))()
 const printed = kindsInOrder.filter(({ shape }) => shape)
 
 /** Answers one question alike in some bands and otherwise in the others. */
@@ -24,7 +21,7 @@ describe('every kind of trial', () => {
     const setup = setupOf(printer, 'bore-0.4', material)
     for (const { id } of printed) {
       const { spec } = planTrial(id, setup)
-      const part = trialPart(spec, setup, await kernel)
+      const part = trialPart(spec, setup, await testSolids)
       expect(part.report.watertight, id).toBe(true)
       expect(part.report.notes.filter((note) => !note.includes('without area'))).toEqual([])
       part.report.sizeMm.forEach((size, axis) => {
@@ -38,7 +35,7 @@ describe('every kind of trial', () => {
   it('is made the same from the same bands', async () => {
     const setup = setupOf()
     const { spec } = planTrial('temperature', setup)
-    expect(trialMesh(spec, setup, await kernel)).toEqual(trialMesh(spec, setup, await kernel))
+    expect(trialMesh(spec, setup, await testSolids)).toEqual(trialMesh(spec, setup, await testSolids))
   })
 
   it('has a raised number on each band, and on a temperature tower a sunk one at its back', async () => {
@@ -46,7 +43,7 @@ describe('every kind of trial', () => {
     const volume = async (id: TrialKindId, label: string): Promise<number> => {
       const { spec } = planTrial(id, setup)
       const labelled = { ...spec, bands: spec.bands.map((band) => ({ ...band, label })) }
-      return trialPart(labelled, setup, await kernel).report.volumeMm3
+      return trialPart(labelled, setup, await testSolids).report.volumeMm3
     }
     // Two digits of seven strokes against one of two, 0.6 mm high, on every second of ten bands at least.
     expect(await volume('gloss', '88')).toBeGreaterThan((await volume('gloss', '1')) + 5 * 8)
@@ -263,7 +260,7 @@ describe('other rules', () => {
     const plain = planTrial('barsLying', setup).spec
     const stressOf = (of: typeof spec) => readTrial(of, setup, { bands: [], whole: { arm: 45, load1: 2.8 } }).found.match(/[\d.]+/)![0]
     expect(Number(stressOf(plain)) / Number(stressOf(spec))).toBeCloseTo(9 / 16, 2)
-    const [cut, whole] = [spec, plain].map(async (of) => trialPart(of, setup, await kernel).report)
+    const [cut, whole] = [spec, plain].map(async (of) => trialPart(of, setup, await testSolids).report)
     expect((await cut!).watertight).toBe(true)
     expect((await whole!).volumeMm3 - (await cut!).volumeMm3).toBeCloseTo(3 * 10, 0)
   })

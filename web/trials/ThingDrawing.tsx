@@ -2,10 +2,11 @@ import type { Mesh } from '@sable/core/mesh/mesh'
 import { heightsOf, type TrialSpec } from '@sable/core/trials/spec/trial'
 import type { TrialKind } from '@sable/core/trials/table/kind'
 import clsx from 'clsx'
-import { type KeyboardEvent, useEffect, useMemo, useRef } from 'react'
-import { useTheme } from '../ui/theme'
+import { type KeyboardEvent, useMemo } from 'react'
 import { useSize } from '../ui/useSize'
-import { type DrawnFace, type Elevation, elevationOf } from './elevation'
+import { elevationOf } from './elevation'
+import { PaintedThing } from './PaintedThing'
+import { Ruler } from './Ruler'
 
 /** What is known of a band: how it was read. */
 export interface BandMark {
@@ -76,7 +77,7 @@ export function ThingDrawing({
   return (
     <div ref={ref} className="relative min-h-0 flex-1 overflow-hidden">
       {width > 0 && (
-        <Painted elevation={elevation} width={width} height={height} toX={toX} toY={toY} from={broken > 0 ? RULER + ROOM : 0} />
+        <PaintedThing elevation={elevation} width={width} height={height} toX={toX} toY={toY} from={broken > 0 ? RULER + ROOM : 0} />
       )}
       {width > 0 && (
         <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">
@@ -188,114 +189,4 @@ function MarkGlyph({ mark, x, y, bare = false }: { mark: BandMark | undefined; x
       {bare ? '' : ` ${mark.text}`}
     </text>
   )
-}
-
-/** Millimetres from the bed up. */
-function Ruler({
-  bottom,
-  top,
-  toY,
-  x,
-  zoom,
-  zero,
-}: {
-  bottom: number
-  top: number
-  toY: (mm: number) => number
-  x: number
-  zoom: number
-  zero: number
-}) {
-  const fine = zoom >= 5 ? 1 : zoom >= 2 ? 5 : 10
-  const coarse = fine === 1 ? 5 : fine === 5 ? 10 : 50
-  const ticks = Array.from({ length: Math.floor((top - bottom) / fine) + 1 }, (_, i) => i * fine)
-  return (
-    <g>
-      <line x1={x} x2={x} y1={toY(bottom)} y2={toY(top)} className="stroke-strong" />
-      {ticks.map((mm) => (
-        <g key={mm}>
-          <line x1={x - (mm % coarse === 0 ? 8 : 4)} x2={x} y1={toY(zero + mm)} y2={toY(zero + mm)} className="stroke-strong" />
-          {mm % coarse === 0 && (
-            <text x={x - 11} y={toY(zero + mm) + 4} textAnchor="end" className="figure fill-muted text-[11px]">
-              {mm}
-            </text>
-          )}
-        </g>
-      ))}
-      <text x={x - 11} y={toY(bottom) + 20} textAnchor="end" className="fill-muted text-[11px]">
-        mm
-      </text>
-    </g>
-  )
-}
-
-/** Height of a tooth where a drawing is broken off, px. */
-const BREAK = 7
-
-/** The body itself, in the ledger's ink. */
-function Painted({
-  elevation,
-  width,
-  height,
-  toX,
-  toY,
-  from,
-}: {
-  elevation: Elevation
-  width: number
-  height: number
-  toX: (mm: number) => number
-  toY: (mm: number) => number
-  /** Left of this it is broken off, px; 0 where the whole is drawn. */
-  from: number
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null)
-  const theme = useTheme((state) => state.theme)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the scale follows from size and elevation.
-  useEffect(() => {
-    const own = canvas.current
-    const context = own?.getContext('2d')
-    if (!own || !context) return
-    const ratio = window.devicePixelRatio || 1
-    own.width = Math.round(width * ratio)
-    own.height = Math.round(height * ratio)
-    context.scale(ratio, ratio)
-    const ink = theme === 'dark' ? '#cbbfb0' : '#4a3f34'
-    context.lineWidth = 0.9
-    context.lineJoin = 'round'
-    if (from > 0) {
-      context.beginPath()
-      // The zigzag of a part that goes on.
-      context.moveTo(width, 0)
-      for (let y = 0; y <= height; y += BREAK) context.lineTo(from + (y % (2 * BREAK) === 0 ? 0 : 5), y)
-      context.lineTo(width, height)
-      context.clip()
-    }
-    const cornersOf = ({ xy }: DrawnFace) => [0, 2, 4].map((k) => [toX(xy[k]!), toY(xy[k + 1]!)] as const)
-    for (const sheet of elevation.sheets) {
-      for (const face of sheet) {
-        context.beginPath()
-        for (const [x, y] of cornersOf(face)) context.lineTo(x, y)
-        context.closePath()
-        // Warm greys: what faces the eye is lightest.
-        const light = theme === 'dark' ? 26 + 30 * face.shade : 188 + 34 * face.shade
-        context.fillStyle = `rgb(${light + 6} ${light + 1} ${light - 5})`
-        context.strokeStyle = context.fillStyle
-        context.fill()
-        context.stroke()
-      }
-      context.strokeStyle = ink
-      for (const face of sheet) {
-        const at = cornersOf(face)
-        face.edges.forEach((isEdge, k) => {
-          if (!isEdge) return
-          context.beginPath()
-          context.moveTo(...at[k]!)
-          context.lineTo(...at[(k + 1) % 3]!)
-          context.stroke()
-        })
-      }
-    }
-  }, [elevation, width, height, theme, from])
-  return <canvas ref={canvas} style={{ width, height }} className="absolute inset-0" aria-hidden />
 }

@@ -95,7 +95,7 @@ function kitOf({ Manifold, CrossSection }: ManifoldToplevel, made: Set<Manifold>
 }
 
 /** The body as one of our meshes. */
-function meshOf(body: Manifold): Mesh {
+export function meshOf(body: Manifold): Mesh {
   const { vertProperties, triVerts, numProp } = body.getMesh()
   const positions = new Float64Array((vertProperties.length / numProp) * 3)
   for (let v = 0; v < positions.length / 3; v++) for (let k = 0; k < 3; k++) positions[3 * v + k] = vertProperties[v * numProp + k]!

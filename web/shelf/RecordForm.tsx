@@ -54,7 +54,7 @@ export function RecordForm({ kind, record, groups, onSave }: Props) {
           <legend className="mb-1.5 text-[12.5px] font-semibold text-lantern-ink">{name}</legend>
           <div className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-x-6 gap-y-1">
             {fields.map((field) => (
-              <FormField key={field.path} field={field} register={register} errors={formState.errors} />
+              <FormField key={field.path} field={field} record={record} register={register} errors={formState.errors} />
             ))}
           </div>
         </fieldset>
@@ -69,18 +69,20 @@ export function RecordForm({ kind, record, groups, onSave }: Props) {
 
 interface FieldProps {
   readonly field: RecordField
+  readonly record: AnyRecord
   readonly register: UseFormRegister<FieldValues>
   readonly errors: FieldErrors
 }
 
-function FormField({ field, register, errors }: FieldProps) {
+function FormField({ field, record, register, errors }: FieldProps) {
   const { path, label, unit = '', empty, help } = field
   const problem = problemOf(get(errors, path))
   const id = `field-${path.replaceAll('.', '-')}`
   return (
     <div
       className={clsx(
-        'grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-2',
+        'grid grid-cols-[minmax(0,1fr)_auto] gap-x-2',
+        field.kind === 'lines' ? 'items-start' : 'items-center',
         (field.kind === 'long' || field.kind === 'lines') && 'col-span-full',
       )}
     >
@@ -91,6 +93,12 @@ function FormField({ field, register, errors }: FieldProps) {
         <Control id={id} field={field} register={register} invalid={problem !== undefined} placeholder={empty ?? ''} />
         <span className="w-11 text-[11px] text-muted">{inMoney(unit)}</span>
       </span>
+      {field.kind === 'lines' && <span className="col-span-2 pr-[3.1rem] text-right text-[11.5px] text-muted">{help}</span>}
+      {field.doubts?.(record).map((doubt) => (
+        <span key={doubt} className="col-span-2 pr-[3.1rem] text-right text-[11.5px] text-worse">
+          {doubt}
+        </span>
+      ))}
       {problem !== undefined && (
         <span role="alert" id={`${id}-problem`} className="col-span-2 text-[11.5px] text-stop">
           {problem}

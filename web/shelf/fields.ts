@@ -1,6 +1,6 @@
-import type { Shelf, ShelfKind } from '@sable/contract/shelf'
+import type { Shelf, ShelfKind, ShelfRecords } from '@sable/contract/shelf'
 import { nozzleBodies } from '@sable/core/shelf/nozzle'
-import { placeholders } from '@sable/core/shelf/ownText'
+import { placeholders, problemsOf } from '@sable/core/shelf/ownText'
 
 /** One field of a record: where it stands in it, and how it is asked for. */
 export interface RecordField {
@@ -13,6 +13,8 @@ export interface RecordField {
   /** What an empty field means; a field without it must be filled. */
   readonly empty?: string
   readonly help?: string
+  /** What is doubtful about what is stored there, in sentences. It is stored all the same. */
+  readonly doubts?: (record: ShelfRecords[ShelfKind]) => readonly string[]
 }
 
 export interface FieldGroup {
@@ -40,6 +42,19 @@ const range = (path: string, label: string, more: Partial<RecordField> = {}): Re
   number(`${path}.0`, `${label} from`, '°C', more),
   number(`${path}.1`, `${label} to`, '°C', more),
 ]
+
+const ownText = (which: 'start' | 'end', usual: string, more = ''): RecordField => ({
+  path: `${which}Text`,
+  label: which === 'start' ? 'Start' : 'End',
+  kind: 'lines',
+  empty: usual,
+  help: `In place of the usual. ${more}`.trim(),
+  doubts: (record) => {
+    const printer = record as ShelfRecords['printers']
+    const text = printer[`${which}Text`]
+    return text === undefined ? [] : problemsOf(text, which, printer)
+  },
+})
 
 /** The fields of each kind of record, in groups. */
 export function fieldsOf(kind: ShelfKind, shelf: Shelf): readonly FieldGroup[] {
@@ -136,16 +151,14 @@ const printer: readonly FieldGroup[] = [
   {
     name: 'Programs begin and end with',
     fields: [
-      {
-        path: 'startText',
-        label: 'Start',
-        kind: 'lines',
-        empty: 'heat, wait, home',
-        help: `In place of the usual. For numbers stand ${Object.keys(placeholders)
+      ownText(
+        'start',
+        'heat, wait, home',
+        `For numbers stand ${Object.keys(placeholders)
           .map((name) => `{${name}}`)
           .join(' ')}.`,
-      },
-      { path: 'endText', label: 'End', kind: 'lines', empty: 'heat off, move away, motors off', help: 'In place of the usual.' },
+      ),
+      ownText('end', 'heat off, move away, motors off'),
     ],
   },
   {

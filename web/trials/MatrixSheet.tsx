@@ -52,10 +52,10 @@ export function MatrixSheet({
         <span className="text-muted">with {name}</span>
         <span className="ml-auto text-muted">● known · ○ old · ≠ contradicts</span>
       </div>
-      <table className="w-full text-[12.5px]">
+      <table className="w-full table-fixed text-[12.5px]">
         <thead>
           <tr className="border-b border-strong">
-            <th className="py-1 text-left font-normal text-muted">Spool</th>
+            <th className="w-56 py-1 text-left font-normal text-muted">Spool</th>
             {printers.map(({ key, name: label }) => (
               <th key={key} className="px-2 text-left font-semibold">
                 {label}
@@ -66,7 +66,7 @@ export function MatrixSheet({
         <tbody>
           {rows.map(({ spool, cells }) => (
             <tr key={spool.key} className="border-b border-line">
-              <th className="py-1.5 pr-2 text-left font-normal">
+              <th className="py-1.5 pr-2 text-left align-top font-normal">
                 {spool.name}
                 {spool.maker !== undefined && <span className="block text-[11px] text-muted">{spool.maker}</span>}
               </th>
@@ -74,7 +74,7 @@ export function MatrixSheet({
                 const last = rung?.readings.find(({ reading, outcome }) => !reading.leftOut && outcome.short !== undefined)
                 const state = rung?.state ?? 'unknown'
                 return (
-                  <td key={printer.key} className="px-2 align-baseline">
+                  <td key={printer.key} className="px-2 py-1 align-top">
                     <button
                       type="button"
                       onClick={() => onOpen({ spool: spool.key, printer: printer.key, kind })}

@@ -13,7 +13,7 @@ import { type PlannedTrial, planTrial, refusalOf, trialPart } from '@sable/core/
 import { changesBy, rangeOfStanding, readTrial, type Standing } from '@sable/core/trials/read'
 import { heightsOf, overridesOf, type TrialKindId, trialKindIds } from '@sable/core/trials/spec/trial'
 import { InputError } from '@sable/core/units/errors'
-import { formatDuration } from '@sable/core/units/format'
+import { formatDuration, threeDigits } from '@sable/core/units/format'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import type { Command } from 'commander'
 import { z } from 'zod'
@@ -192,12 +192,11 @@ async function read(path: string, { json = false }: { json?: boolean }): Promise
     )
     return
   }
-  const short = (value: number): string => value.toPrecision(3)
   print(
     [
       outcome.found,
       ...constants.map(({ label, unit, before: was, after: is }) =>
-        `${label}: ${short(was.value)} (${short(was.low)} to ${short(was.high)}) → ${short(is.value)} (${short(is.low)} to ${short(is.high)}) ${unit}`.trimEnd(),
+        `${label}: ${threeDigits(was.value)} (${threeDigits(was.low)} to ${threeDigits(was.high)}) → ${threeDigits(is.value)} (${threeDigits(is.low)} to ${threeDigits(is.high)}) ${unit}`.trimEnd(),
       ),
       ...outcome.warnings,
       ...(outcome.next ? [`Next: ${trialKinds[outcome.next.kind].name}. ${outcome.next.why}`] : []),

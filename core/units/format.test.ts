@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatDuration, formatForce, inWords, signed, signedPercent } from './format'
+import { formatDuration, formatForce, inWords, signed, signedPercent, threeDigits } from './format'
 import { typedNumber } from './typedNumber'
 
 describe('a stretch of time', () => {
@@ -65,4 +65,8 @@ describe('a name', () => {
   it('is said in words', () => {
     expect(inWords('insideFirst')).toBe('inside first')
   })
+})
+
+it('a number to three digits has no zeros that say nothing', () => {
+  expect([50.00680839346937, 3000, 0.18842, 0.5, 1].map(threeDigits)).toEqual(['50', '3000', '0.188', '0.5', '1'])
 })

@@ -39,3 +39,6 @@ export const signedPercent = (share: number): string => (Number.isFinite(share) 
 
 /** A name as a person reads it: "insideFirst" is "inside first". */
 export const inWords = (name: string): string => name.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
+
+/** A number to three digits, without zeros that say nothing: 50.0068 → "50", 0.1884 → "0.188". */
+export const threeDigits = (value: number): string => String(Number(value.toPrecision(3)))

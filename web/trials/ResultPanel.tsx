@@ -4,6 +4,7 @@ import { trialKinds } from '@sable/core/trials/kinds'
 import type { ConstantChange } from '@sable/core/trials/read'
 import { rangeOfStanding } from '@sable/core/trials/read'
 import type { Advice, Outcome } from '@sable/core/trials/table/kind'
+import { threeDigits } from '@sable/core/units/format'
 import { Button } from '../ui/Button'
 
 /** What a reading comes to: a sentence, the constants before and after, what to write where, and what comes next. */
@@ -98,9 +99,9 @@ function Constants({ changes }: { changes: readonly ConstantChange[] }) {
                   key={i === 0 ? 'before' : 'after'}
                   className={`figure pl-2 text-right whitespace-nowrap ${i === 0 ? 'text-muted' : 'text-lantern-ink'}`}
                 >
-                  {short(standing.value)}
+                  {threeDigits(standing.value)}
                   <span className="block text-[10.5px] text-muted">
-                    {short(low)}–{short(high)}
+                    {threeDigits(low)}–{threeDigits(high)}
                   </span>
                 </td>
               )
@@ -111,5 +112,3 @@ function Constants({ changes }: { changes: readonly ConstantChange[] }) {
     </table>
   )
 }
-
-const short = (value: number): string => String(Number(value.toPrecision(3)))

@@ -1,3 +1,4 @@
+import { knownOf } from '../../setup/knownSetup'
 import { type Figure, fixed, inPlain, mm, row } from './figure'
 
 const plain = { unit: 'mm', per: 1, digits: 2 }
@@ -17,7 +18,7 @@ export const fit: Figure = {
   plain,
   value: (p) => p.fit.worstMm,
   shown: inPlain(plain),
-  explain: (p, { material, constants }) => ({
+  explain: (p, { material, constants, known }) => ({
     equation: 'α·(softening − 25 °C)·L; e^((bed − softening)/15 °C) of the foot; chords + pull + shrinkage of a hole',
     terms: [
       {
@@ -28,7 +29,7 @@ export const fit: Figure = {
       p.fit.hole
         ? { label: `its smallest round hole, ${mm(p.fit.hole.diameterMm)} across, is too narrow by`, value: mm(p.fit.hole.underMm, 2) }
         : { label: 'round holes', value: 'none that stands upright' },
-      { label: 'pull of a hole’s wall', value: `${mm(constants.fit.pull, 2)}, assumed` },
+      { label: 'pull of a hole’s wall', value: `${mm(constants.fit.pull, 2)}, ${knownOf({ material, known }, 'fit.pull').basis}` },
     ],
     place:
       p.fit.worst === 'hole'

@@ -2,7 +2,7 @@ import type { Unfit } from '../../physics/strength/fitness'
 import { offAxisStrength } from '../../physics/strength/oblique'
 import type { LoadKind } from '../../physics/strength/sectionLoads'
 import { type LoadCase, type LoadFigure, loadCases } from '../../physics/strength/strengthFigures'
-import { formatForce, splitForce } from '../../units/format'
+import { formatForce, splitForce, threeDigits } from '../../units/format'
 import { asPercent, atHeight, type Figure, type FigureRow, fixed, mm, percent, row, type Told } from './figure'
 import { statedLoad } from './stated'
 
@@ -98,7 +98,7 @@ export const strength: Figure = {
       terms: [
         { label: 'load', value: `${loadWords[kind]} along ${along}` },
         { label: 'held up to, loaded from', value: `${heldTo} %, ${loadedFrom} % of the length` },
-        { label: `strength of ${material.name} along its lines`, value: `${material.strength.inLayer} MPa` },
+        { label: `strength of ${material.name} along its lines`, value: `${threeDigits(material.strength.inLayer)} MPa` },
         ...(acrossLayers ? [{ label: 'bond between layers, worst', value: asPercent(p.bond.worst) }] : []),
         ...(axis === 'free' && acrossLayers
           ? [
@@ -108,7 +108,7 @@ export const strength: Figure = {
               },
             ]
           : []),
-        { label: 'stiffness of the material', value: `${material.strength.modulus} MPa` },
+        { label: 'stiffness of the material', value: `${threeDigits(material.strength.modulus)} MPa` },
         { label: 'walls', value: `${p.settings.wallCount} × ${p.settings.lineWidth} mm` },
         { label: 'infill', value: `${p.settings.infillDensity} % ${p.settings.infillPattern}` },
         { label: 'lines across the load bear', value: `${asPercent(constants.strength.acrossLines)} of those along it` },

@@ -1,5 +1,6 @@
 import type { SwayFigures } from '../../physics/sway/sway'
-import { inWords } from '../../units/format'
+import { knownOf } from '../../setup/knownSetup'
+import { inWords, threeDigits } from '../../units/format'
 import { asPercent, atHeight, type Figure, fixed, inPlain, mm, row, type Told } from './figure'
 
 const plain = { unit: 'mm', per: 1, digits: 3 }
@@ -38,17 +39,20 @@ export const sway: Figure = {
   value: (p) => p.sway.mostMm,
   // Less than a micrometre is none.
   shown: (mm) => (mm < 0.001 ? 'none' : inPlain(plain)(mm)),
-  explain: (p, { material, printer, constants }) => ({
+  explain: (p, { material, printer, constants, known }) => ({
     equation: 'δ = (F + m·a) · rocking · soft · ∫ (z − s)² / (E·I(s)) ds',
     terms: [
       { label: 'drawn there at', value: `${Math.round(p.sway.worst.speedMmS)} mm/s, ${p.sway.worst.timeS.toFixed(1)} s a layer` },
-      { label: `side force at ${constants.sway.sideForce} N for 50 mm/s`, value: `${p.sway.worst.forceN.toFixed(2)} N, assumed` },
+      {
+        label: `side force at ${threeDigits(constants.sway.sideForce)} N for 50 mm/s`,
+        value: `${p.sway.worst.forceN.toFixed(2)} N, ${knownOf({ material, known }, 'sway.sideForce').basis}`,
+      },
       {
         label: 'lift on travel',
         value: p.settings.lift === 'never' ? `never: knocks add ${asPercent(constants.sway.knock)}` : inWords(p.settings.lift),
       },
       { label: 'table', value: printer.table ?? 'not known, taken for ordinary' },
-      { label: `stiffness of ${material.name}`, value: `${material.strength.modulus} MPa` },
+      { label: `stiffness of ${material.name}`, value: `${threeDigits(material.strength.modulus)} MPa` },
       { label: 'height', value: mm(p.mesh.sizeMm[2]) },
       { label: 'a quarter of a line', value: mm(p.settings.lineWidth / 4, 2) },
     ],

@@ -1,4 +1,6 @@
 import { outerBrim } from '../../profile/outerBrim'
+import { knownOf } from '../../setup/knownSetup'
+import { threeDigits } from '../../units/format'
 import { type Figure, fixed, inPlain, mm, row } from './figure'
 
 const plain = { unit: '×', per: 1, digits: 2 }
@@ -22,16 +24,19 @@ export const warp: Figure = {
   plain,
   value: (p) => p.warp.risk,
   shown: inPlain(plain),
-  explain: (p, { material, printer, constants }) => ({
+  explain: (p, { material, printer, constants, known }) => ({
     equation: 'risk = c · E · (α·(softening − air))² · H · L · share / (σ · (ℓ + brim))',
     terms: [
       { label: `${material.name} has still to shrink by`, value: `${(100 * p.warp.strain).toFixed(2)} %` },
       { label: `air about it${printer.enclosed ? ', enclosed' : ''}`, value: `${Math.round(p.warp.airC)} °C` },
-      { label: 'stiffness', value: `${material.strength.modulus} MPa` },
+      { label: 'stiffness', value: `${threeDigits(material.strength.modulus)} MPa` },
       { label: 'foot, from end to end', value: mm(p.warp.contactMm) },
       { label: 'bed', value: `${p.settings.bedTemperature} °C; ${material.bedRange[0]}–${material.bedRange[1]} on the label` },
       { label: 'brim', value: outerBrim(p.settings) > 0 ? mm(outerBrim(p.settings)) : 'none outside' },
-      { label: 'the bed holds', value: `${constants.sway.adhesion} MPa, assumed` },
+      {
+        label: 'the bed holds',
+        value: `${threeDigits(constants.sway.adhesion)} MPa, ${knownOf({ material, known }, 'sway.adhesion').basis}`,
+      },
     ],
     place: p.warp.risk >= 1 ? 'Its farthest corners lift first.' : 'It stays flat.',
     basis: 'assumed',

@@ -96,7 +96,7 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
                 <TrialLink constant={id} candidate={candidate}>
                   {label}
                 </TrialLink>
-                {from !== undefined && <span className="block text-[11.5px] text-lantern-ink">read: {from}</span>}
+                {from !== undefined && <span className="block text-[11.5px] text-lantern-ink">by {from}</span>}
               </span>
               <span className="figure">± {Math.round(100 * share)} %</span>
             </li>

@@ -4,6 +4,7 @@ import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFi
 import { readPart } from '@sable/core/formats/readPart'
 import type { Part } from '@sable/core/mesh/part'
 import { InputError } from '@sable/core/units/errors'
+import type { z } from 'zod'
 import { contentKey } from './contentKey'
 
 export async function loadPart(path: string): Promise<Part> {
@@ -13,6 +14,26 @@ export async function loadPart(path: string): Promise<Part> {
 
 export async function loadProfile(path: string): Promise<ProfileFile> {
   return readProfileFile((await readNamed(path)).toString('utf8'), basename(path))
+}
+
+/**
+ * A JSON file of which a schema says what may stand in it.
+ *
+ * @throws InputError naming the first thing that is wrong
+ */
+export async function readJson<T>(path: string, schema: z.ZodType<T>): Promise<T> {
+  const text = (await readNamed(path)).toString('utf8')
+  const remedy = 'See docs/command-line.md for what stands in it.'
+  let given: unknown
+  try {
+    given = JSON.parse(text)
+  } catch {
+    throw new InputError('json-malformed', 'This is no JSON.', path, remedy)
+  }
+  const parsed = schema.safeParse(given)
+  if (parsed.success) return parsed.data
+  const [issue] = parsed.error.issues
+  throw new InputError('json-unexpected', issue!.message, `${path}, ${issue!.path.join('.')}`, remedy)
 }
 
 async function readNamed(path: string): Promise<Buffer> {

@@ -1,5 +1,5 @@
-import { readFile } from 'node:fs/promises'
 import { basename } from 'node:path'
+import { changesBy, rangeOfStanding, type Standing } from '@sable/core/doubt/changes'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { evidenceSchema } from '@sable/core/learning/evidence'
 import { asModelled } from '@sable/core/mesh/place'
@@ -10,14 +10,14 @@ import { foretoldOf } from '@sable/core/trials/foretoldOf'
 import { headOf } from '@sable/core/trials/headOf'
 import { trialKinds } from '@sable/core/trials/kinds'
 import { type PlannedTrial, planTrial, refusalOf, trialPart } from '@sable/core/trials/plan'
-import { changesBy, rangeOfStanding, readTrial, type Standing } from '@sable/core/trials/read'
+import { readTrial } from '@sable/core/trials/read'
 import { heightsOf, overridesOf, type TrialKindId, trialKindIds } from '@sable/core/trials/spec/trial'
 import { InputError } from '@sable/core/units/errors'
 import { formatDuration, threeDigits } from '@sable/core/units/format'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import type { Command } from 'commander'
 import { z } from 'zod'
-import { unreadable, writeNamed } from '../files'
+import { readJson, writeNamed } from '../files'
 import { findSetup } from '../findRecords'
 import { openKernel } from '../openKernel'
 import { openSolids } from '../openSolids'
@@ -165,7 +165,7 @@ const readingSchema = z.object({
 })
 
 async function read(path: string, { json = false }: { json?: boolean }): Promise<void> {
-  const { kind: id, bands, whole, before, printer, nozzle, material, ...asked } = readingIn(await textOf(path), path)
+  const { kind: id, bands, whole, before, printer, nozzle, material, ...asked } = await readJson(path, readingSchema)
   const setup = findSetup({ printer, nozzle, material })
   const { spec } = planOf(id, setup, withoutUndefined(asked))
   const outcome = readTrial(spec, setup, { bands, whole })
@@ -201,33 +201,6 @@ async function read(path: string, { json = false }: { json?: boolean }): Promise
       ...outcome.warnings,
       ...(outcome.next ? [`Next: ${trialKinds[outcome.next.kind].name}. ${outcome.next.why}`] : []),
     ].join('\n'),
-  )
-}
-
-async function textOf(path: string): Promise<string> {
-  try {
-    return await readFile(path, 'utf8')
-  } catch (error) {
-    throw unreadable(path, error)
-  }
-}
-
-/** @throws InputError naming the first thing that is wrong */
-function readingIn(text: string, path: string): z.infer<typeof readingSchema> {
-  let given: unknown
-  try {
-    given = JSON.parse(text)
-  } catch {
-    throw new InputError('reading-no-json', 'This is no JSON.', path, 'See docs/command-line.md for what stands in a reading.')
-  }
-  const parsed = readingSchema.safeParse(given)
-  if (parsed.success) return parsed.data
-  const [issue] = parsed.error.issues
-  throw new InputError(
-    'reading-malformed',
-    issue!.message,
-    `${path}, ${issue!.path.join('.')}`,
-    'See docs/command-line.md for what stands in a reading.',
   )
 }
 

@@ -15,7 +15,7 @@ export function narrowByWeight({ median, spread }: LogNormal, prints: readonly W
   let precision = 1 / spread ** 2
   let mean = Math.log(median) * precision
   for (const { predictedG, weighedG } of prints) {
-    const own = 1 / ((SCALE / weighedG) ** 2 + SCATTER ** 2)
+    const own = 1 / ((SCALE / predictedG) ** 2 + SCATTER ** 2)
     precision += own
     mean += own * Math.log(weighedG / predictedG)
   }

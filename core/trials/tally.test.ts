@@ -74,6 +74,16 @@ describe('a spool’s ladder', () => {
     expect(tallyOf([dry], own).next?.kind).toBe('bed')
   })
 
+  it('stands with answers that nothing asks for any more', () => {
+    const kept = read(
+      'dimensions',
+      '2026-11-03',
+      { whole: { wall: 0.42, weight: 20 } },
+      { foretold: { timeS: 9, massG: 19, bond: 1, inForce: {}, bands: [] } },
+    )
+    expect(stateOf([kept], 'dimensions').readings[0]!.outcome.found).toContain('weighs 20 g')
+  })
+
   it('is old after another nozzle, for what changes with it, and after drying', () => {
     const other = read('temperature', '2026-11-03', { bands: tower(205, 210) }, { nozzle: 'bore-0.6' })
     expect(stateOf([other], 'temperature')).toMatchObject({ state: 'old', why: 'read with another nozzle' })

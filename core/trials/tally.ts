@@ -4,7 +4,7 @@ import { definitionOf, isSettingName } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
 import type { Spool } from '../shelf/spool'
 import { kindsInOrder, trialKinds } from './kinds'
-import { readTrial, type TrialAnswers } from './read'
+import { judgeTrial, type TrialAnswers } from './read'
 import type { TrialKindId, TrialSpec } from './spec/trial'
 import type { Advice, Foretold, NextTrial, Outcome, TrialKind } from './table/kind'
 
@@ -61,7 +61,10 @@ function rungOf(kind: TrialKind, all: readonly ReadTrial[], setup: Setup): Rung 
       return kind.owner === 'printer' || (spool === setup.spool?.key && material === setup.material.key)
     })
     .toSorted((a, b) => b.readAt.localeCompare(a.readAt))
-  const readings = own.map((reading) => ({ reading, outcome: readTrial(reading.spec, setup, reading, reading.foretold) }))
+  const readings = own.map((reading) => ({
+    reading,
+    outcome: judgeTrial(reading.spec, setup, { bands: reading.bands, whole: reading.whole }, reading.foretold),
+  }))
   const counted = readings.filter(({ reading, outcome }) => !reading.leftOut && outcome.short !== undefined)
   const [last] = counted
   const record = onRecord(kind, setup)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { medians } from '../constants/constants'
+import { resolveSettings } from '../setup/resolve'
 import { starterMaterials, starterPrinters } from '../shelf/starter'
 import { setupOf } from '../testing/setups'
 import { testSolids } from '../testing/solidKernel'
@@ -286,7 +287,21 @@ describe('other rules', () => {
   })
 
   it('a thin wall of 0.44 for 0.4 asks for 91 % flow', () => {
-    expect(judged('dimensions', [], { wall: 0.44 }).advice).toEqual([{ of: 'spool', setting: 'flow', value: 91 }])
+    expect(judged('dimensions', [], { 'wall-front': 0.45, 'wall-left': 0.43 }).advice).toEqual([
+      { of: 'spool', setting: 'flow', value: 91 },
+    ])
+  })
+
+  it('each hole and each wall of the thin box has a box of its own, and walls that differ are doubted', () => {
+    const outcome = judged('dimensions', [], { hole5: 4.7, hole8: 7.75, hole12: 11.78, 'wall-front': 0.38, 'wall-right': 0.46 })
+    const pulls = outcome.evidence.find((one) => one.on === 'constant' && one.constant === 'fit.pull')
+    // Under by 0.3, 0.25 and 0.22 mm, over 1 + 0.45/d of the line of 0.45 mm that is asked.
+    const line = resolveSettings(setup, {}).settings.lineWidth
+    const [five, eight, twelve] = (pulls as { values: number[] }).values as [number, number, number]
+    expect(five).toBeCloseTo(0.3 / (1 + line / 5), 6)
+    expect(eight).toBeCloseTo(0.25 / (1 + line / 8), 6)
+    expect(twelve).toBeCloseTo(0.22 / (1 + line / 12), 6)
+    expect(outcome.warnings.join()).toContain('walls differ')
   })
 
   it('strings that fall as the fan goes down are the second school’s (S1, CP-R9)', () => {

@@ -1,6 +1,6 @@
 import type { Reading, Trial } from '@sable/contract/trials'
+import type { ConstantChange } from '@sable/core/doubt/changes'
 import type { Setup } from '@sable/core/setup/resolve'
-import type { ConstantChange } from '@sable/core/trials/read'
 import type { Advice, NextTrial } from '@sable/core/trials/table/kind'
 import type { Rung } from '@sable/core/trials/tally'
 import type { ReactNode } from 'react'

@@ -1,6 +1,7 @@
+import { changesBy } from '@sable/core/doubt/changes'
 import type { PlacedEvidence } from '@sable/core/setup/learned'
 import type { Setup } from '@sable/core/setup/resolve'
-import { changesBy, readTrial, type TrialAnswers } from '@sable/core/trials/read'
+import { readTrial, type TrialAnswers } from '@sable/core/trials/read'
 import type { Answers } from '@sable/core/trials/spec/question'
 import type { TrialSpec } from '@sable/core/trials/spec/trial'
 import type { Foretold, TrialKind } from '@sable/core/trials/table/kind'

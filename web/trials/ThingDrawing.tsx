@@ -2,7 +2,7 @@ import type { Mesh } from '@sable/core/mesh/mesh'
 import { heightsOf, type TrialSpec } from '@sable/core/trials/spec/trial'
 import type { TrialKind } from '@sable/core/trials/table/kind'
 import clsx from 'clsx'
-import { type KeyboardEvent, useMemo } from 'react'
+import { type KeyboardEvent, useId, useMemo } from 'react'
 import { useSize } from '../ui/useSize'
 import { elevationOf } from './elevation'
 import { PaintedThing } from './PaintedThing'
@@ -43,6 +43,7 @@ export function ThingDrawing({
   onActive: (band: number) => void
   onDigit: (digit: number) => void
 }) {
+  const own = useId()
   const { ref, width, height } = useSize()
   const elevation = useMemo(() => elevationOf(mesh, kind.seenFrom), [mesh, kind.seenFrom])
   const {
@@ -158,7 +159,7 @@ export function ThingDrawing({
           role="listbox"
           tabIndex={0}
           aria-label={`Bands of the ${kind.name.toLowerCase()} trial`}
-          aria-activedescendant={`band-${active}`}
+          aria-activedescendant={`${own}${active}`}
           onKeyDown={onKeyDown}
           onPointerDown={(event) => {
             const bounds = event.currentTarget.getBoundingClientRect()
@@ -169,7 +170,7 @@ export function ThingDrawing({
           className="absolute inset-0 cursor-pointer focus-visible:outline-offset-[-3px]"
         >
           {spec.bands.map(({ label }, i) => (
-            <span key={label} id={`band-${i}`} role="option" aria-selected={i === active} className="sr-only" tabIndex={-1}>
+            <span key={label} id={`${own}${i}`} role="option" aria-selected={i === active} className="sr-only" tabIndex={-1}>
               {label} {kind.varied?.unit} {marks[i]?.text ?? 'not read'}
             </span>
           ))}

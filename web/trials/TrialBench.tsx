@@ -1,9 +1,10 @@
 import type { Shelf } from '@sable/contract/shelf'
 import type { Trial, Trials } from '@sable/contract/trials'
+import { changesBy } from '@sable/core/doubt/changes'
 import type { Setup } from '@sable/core/setup/resolve'
 import { foretoldOf } from '@sable/core/trials/foretoldOf'
 import { type PlannedTrial, planTrial, refusalOf, type TrialChoice } from '@sable/core/trials/plan'
-import { changesBy, type TrialAnswers } from '@sable/core/trials/read'
+import type { TrialAnswers } from '@sable/core/trials/read'
 import { sinceLast } from '@sable/core/trials/sinceLast'
 import type { TrialSpec } from '@sable/core/trials/spec/trial'
 import type { Advice, NextTrial } from '@sable/core/trials/table/kind'
@@ -16,12 +17,14 @@ import { shelfQuery } from '../api/shelf'
 import { addReading, addTrial, removeTrial, setLeftOut, trialsQuery } from '../api/trials'
 import { Button } from '../ui/Button'
 import { Notice, type Refusal } from '../ui/Notice'
+import { markOf } from './bandMark'
 import { KeptReadings } from './KeptReadings'
 import { MovedFigures } from './MovedFigures'
 import { Photos } from './Photos'
 import { PlanPanel } from './PlanPanel'
+import { PrintBefore } from './PrintBefore'
 import { ReadPanel } from './ReadPanel'
-import { type BandMark, ThingDrawing } from './ThingDrawing'
+import { ThingDrawing } from './ThingDrawing'
 import { trialRequest } from './trialRequest'
 import { useOpenOnBench } from './useOpenOnBench'
 import { usePlanned } from './usePlanned'
@@ -145,16 +148,21 @@ export function TrialBench({
           </div>
         )}
         {spec && planned.mesh ? (
-          <ThingDrawing
-            kind={kind}
-            spec={spec}
-            mesh={planned.mesh}
-            marks={marks}
-            measured={measured}
-            active={active}
-            onActive={setActive}
-            onDigit={answer}
-          />
+          <div className="flex min-h-0 flex-1">
+            {open && <PrintBefore rung={rung} open={open} setup={setup} active={active} onActive={setActive} />}
+            <div className="flex min-w-0 flex-1 flex-col">
+              <ThingDrawing
+                kind={kind}
+                spec={spec}
+                mesh={planned.mesh}
+                marks={marks}
+                measured={measured}
+                active={active}
+                onActive={setActive}
+                onDigit={answer}
+              />
+            </div>
+          </div>
         ) : (
           <p className="m-auto max-w-sm p-8 text-center text-muted">{kind.shape ? (planned.failed ?? 'Making the thing …') : kind.how}</p>
         )}
@@ -265,27 +273,4 @@ function changesOf(
   if (!reading || !trial || reading.evidence.length === 0) return []
   const others = shelf.evidence.filter((one) => one.reading !== id)
   return changesBy(plain, others, { ...here, printer: trial.printer, nozzle: trial.nozzle, evidence: reading.evidence, from: '' })
-}
-
-/** A band's answer in a word, by the first of its questions. */
-function markOf({ questions }: Rung['kind'], answers: TrialAnswers['bands'][number] | undefined): BandMark | undefined {
-  const question = questions.band.find((one) => one.as === 'choice')
-  const given = question && answers?.[question.id]
-  if (question?.as !== 'choice' || given === undefined) return undefined
-  const option = question.of.find(({ id }) => id === given)
-  return option && { text: option.name.split(',')[0]!.toLowerCase(), tone: goodness[option.id] ?? 'bad' }
-}
-
-/** Which answers are good news. */
-const goodness: Readonly<Record<string, BandMark['tone']>> = {
-  clean: 'good',
-  none: 'good',
-  whole: 'good',
-  straight: 'good',
-  shiny: 'good',
-  sharp: 'good',
-  between: 'between',
-  hairs: 'between',
-  rough: 'between',
-  sags: 'between',
 }

@@ -268,6 +268,70 @@ describe('what cannot be done', () => {
   })
 })
 
+describe('sable learn', () => {
+  const learn = async (evidence: object) => {
+    const path = join(folder, 'evidence.json')
+    writeFileSync(path, JSON.stringify(evidence))
+    return sable('learn', path, '--json')
+  }
+
+  it('tells what is known of a machine and a spool, and by what', async () => {
+    const { status, json } = await learn({
+      prints: [
+        { predictedS: 600, slope: 0.4, actualS: 796 },
+        { predictedS: 1800, slope: 0.35, actualS: 2086.2 },
+        { predictedS: 3600, slope: 0.2, actualS: 3904.3 },
+        { predictedS: 7200, slope: 0.1, actualS: 7502.5 },
+      ],
+      weights: [
+        { predictedG: 20, actualG: 21 },
+        { predictedG: 45, actualG: 47 },
+        { predictedG: 80, actualG: 83 },
+      ],
+      ladders: [{ temperature: 210, failsAt: 21 }],
+      barsLying: [44, 47.5, 42.8],
+      barsStanding: [0.52, 0.47],
+      scores: [0.1, 0.2, 0.4, 0.5],
+    })
+    expect(status).toBe(0)
+    const { constants, q } = json()
+    expect(constants.accelerationFactorLn).toMatchObject({
+      value: expect.closeTo(-0.18, 3),
+      sd: expect.closeTo(0.084, 3),
+      basis: 'measured',
+      from: '4 prints',
+    })
+    expect(constants.timeFactorLn.value).toBeCloseTo(0.006, 4)
+    expect(constants.startS.value).toBeCloseTo(148.4, 1)
+    expect(constants.flowFactorPercent).toMatchObject({ value: expect.closeTo(3.33, 2), sd: expect.closeTo(1.19, 2) })
+    expect(constants.failingFlowAt210).toMatchObject({ value: expect.closeTo(21.58, 2), sd: expect.closeTo(0.074, 3), from: '1 ladder' })
+    expect(constants.flowSlopePer10.value).toBeCloseTo(0.26, 2)
+    expect(constants.strengthWithin.value).toBeCloseTo(45.36, 1)
+    expect(constants.bond.value).toBeCloseTo(0.519, 3)
+    // Nine scores, of which five are those expected beforehand: the eighth.
+    expect(q).toBe(1.036)
+  })
+
+  it('without evidence says what is assumed; of a named material what its record says', async () => {
+    const { constants, q } = (await learn({})).json()
+    expect(constants.failingFlowAt210).toMatchObject({ value: expect.closeTo(25.6, 9), basis: 'assumed' })
+    expect(constants.strengthWithin.value).toBe(50)
+    expect(q).toBe(1.645)
+    const petg = (await learn({ material: 'petg' })).json()
+    expect(petg.constants.strengthWithin.value).not.toBe(50)
+  })
+
+  it.each([
+    [{ prints: [{ predictedS: 600, slope: 0.4 }] }, 'prints.0.actualS'],
+    [{ ladder: [] }, 'ladder'],
+    [{ material: 'marzipan' }, 'marzipan'],
+  ])('%j is refused, naming what is wrong', async (evidence, words) => {
+    const { status, stderr } = await learn(evidence)
+    expect(status).toBe(1)
+    expect(stderr).toContain(words)
+  })
+})
+
 describe('programs and other files', () => {
   it('a model becomes a program, which is timed as it was predicted, and as another format', async () => {
     const stl = join(folder, 'block.stl')

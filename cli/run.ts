@@ -2,6 +2,7 @@ import { InputError } from '@sable/core/units/errors'
 import { Command, CommanderError } from 'commander'
 import { addCompare } from './commands/compare'
 import { addConvert } from './commands/convert'
+import { addLearn } from './commands/learn'
 import { addPredict } from './commands/predict'
 import { addShelf } from './commands/shelf'
 import { addTime } from './commands/time'
@@ -14,7 +15,7 @@ export async function run(args: readonly string[]): Promise<number> {
     .description('Predicts time, filament, surface and strength of a printed part.')
     .showHelpAfterError()
     .exitOverride()
-  for (const add of [addPredict, addCompare, addToolpath, addTime, addConvert, addTrial, addShelf]) add(program)
+  for (const add of [addPredict, addCompare, addToolpath, addTime, addConvert, addTrial, addLearn, addShelf]) add(program)
   try {
     await program.parseAsync(args, { from: 'user' })
     return 0

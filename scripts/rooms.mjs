@@ -49,6 +49,7 @@ const order = [
   'trials/shapes',
   'trials/table',
   'trials',
+  'log',
 ]
 
 /** Folders between which imports run, with the files that make them, tests and what only tests use left out. @param folder absolute */

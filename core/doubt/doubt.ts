@@ -1,5 +1,6 @@
 import { type ConstantId, constantIds, constantOf } from '../constants/constants'
 import { type FigureId, figureIds } from '../figures/table/figure'
+import { TIME_NOISE } from '../learning/timed'
 import { knownOf } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import type { Slopes } from './slopes'
@@ -10,24 +11,42 @@ export const EIGHTY = 1.2816
 /** What the doubt of a candidate's figures is made of. */
 export interface Doubtful {
   readonly slopes: Slopes
-  readonly setup: Pick<Setup, 'material' | 'known'>
+  readonly setup: Pick<Setup, 'material' | 'known' | 'linked' | 'coverage'>
 }
 
-/** What a constant adds to the doubt of a figure, as the logarithm: half the width of its 80 % range. */
+/**
+ * What prints of one and the same thing scatter by, and what a model misses of itself, as logarithms: how a clock and a scale differ
+ * from print to print; forms of the strength model. Assumed.
+ */
+const OWN_DOUBT: Readonly<Partial<Record<FigureId, number>>> = { time: TIME_NOISE, unslowed: TIME_NOISE, filament: 0.01, strength: 0.15 }
+
+/** Standard deviations that the 80 % range of a figure reaches to either side. */
+export const reachOf = (figure: FigureId, { setup }: Doubtful): number =>
+  (setup.coverage as Readonly<Partial<Record<FigureId, number>>> | undefined)?.[figure] ?? EIGHTY
+
+/** Standard deviation that a constant adds to a figure, as the logarithm, with its sign. */
 const partOf = (id: ConstantId, figure: FigureId, { slopes, setup }: Doubtful, most = Infinity): number =>
-  EIGHTY * Math.abs(slopes[id]?.[figure] ?? 0) * Math.min(most, knownOf(setup, id).spread)
+  (slopes[id]?.[figure] ?? 0) * Math.min(most, knownOf(setup, id).spread)
 
 /**
- * Half the width of a figure's 80 % range, as the logarithm: what its constants scatter by, combined as independent (root of
- * squares). What the model itself may miss is not in it.
+ * Standard deviation of a figure, as the logarithm: what its constants scatter by, combined by the root of squares, with what those
+ * have in common that were read together; and what prints and the model scatter by of themselves.
  *
  * @param measured constants that are thought of as read, each with what that would leave
  */
-export function doubt(figure: FigureId, of: Doubtful, measured: ReadonlyMap<ConstantId, number> = new Map()): number {
-  let squares = 0
+export function spreadOf(figure: FigureId, of: Doubtful, measured: ReadonlyMap<ConstantId, number> = new Map()): number {
+  let squares = (OWN_DOUBT[figure] ?? 0) ** 2
   for (const id of Object.keys(of.slopes) as ConstantId[]) squares += partOf(id, figure, of, measured.get(id)) ** 2
+  for (const { of: pair, covariance } of of.setup.linked ?? []) {
+    const [one, other] = pair.map((id) => of.slopes[id]?.[figure] ?? 0) as [number, number]
+    if (!pair.some((id) => measured.has(id))) squares += 2 * one * other * covariance
+  }
   return Math.sqrt(squares)
 }
+
+/** Half the width of a figure's 80 % range, as the logarithm: as wide as prints of the log have shown that it must be. */
+export const doubt = (figure: FigureId, of: Doubtful, measured?: ReadonlyMap<ConstantId, number>): number =>
+  reachOf(figure, of) * spreadOf(figure, of, measured)
 
 /** Smallest and largest value that a figure may well have: its 80 % range. */
 export const rangeOf = (value: number, by: number): readonly [number, number] => [value * Math.exp(-by), value * Math.exp(by)]
@@ -43,7 +62,12 @@ export interface Rested {
 /** Constants that a figure rests on, most telling first. */
 export const doubtsOf = (figure: FigureId, of: Doubtful): Rested[] =>
   constantIds
-    .map((id) => ({ id, label: constantOf(id).label, share: partOf(id, figure, of), from: knownOf(of.setup, id).from }))
+    .map((id) => ({
+      id,
+      label: constantOf(id).label,
+      share: reachOf(figure, of) * Math.abs(partOf(id, figure, of)),
+      from: knownOf(of.setup, id).from,
+    }))
     .filter(({ share }) => share > 1e-3)
     .sort((a, b) => b.share - a.share)
 
@@ -83,4 +107,4 @@ export function whatToMeasure(candidates: readonly Doubtful[]): Measurement[] {
 }
 
 const weightOf = (id: ConstantId, candidates: readonly Doubtful[]): number =>
-  candidates.reduce((all, of) => all + figureIds.reduce((own, figure) => own + partOf(id, figure, of), 0), 0)
+  candidates.reduce((all, of) => all + figureIds.reduce((own, figure) => own + Math.abs(partOf(id, figure, of)), 0), 0)

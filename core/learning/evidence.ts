@@ -22,5 +22,13 @@ export const evidenceSchema = z.discriminatedUnion('on', [
   z.object({ on: z.literal('strings'), count: z.number().min(0).max(10_000), exposure: z.number().min(0).max(1e6) }),
   /** A print on the scale, g. */
   z.object({ on: z.literal('weight'), predictedG: positive, weighedG: positive }),
+  /** A print by the clock (`timed.ts`). */
+  z.object({
+    on: z.literal('timed'),
+    predictedS: positive,
+    slope: z.number().min(0).max(1),
+    startS: z.number().min(0).max(1e6),
+    actualS: positive,
+  }),
 ])
 export type Evidence = z.infer<typeof evidenceSchema>

@@ -216,7 +216,7 @@ export function* predictWork(
   // Without any infill there is none that could pass a top by.
   const unpropped = settings.infillDensity > 0 ? (tops?.unpropped ?? []) : []
   const lost = cache.get('lost', laidDown.regionsKey, () => lostDetail(layers, regions))
-  const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room)
+  const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room, constants.print.start)
   const filament = filamentFigures(volume, setup, time.timeS + (startUpS ?? 0), constants.print.flow * (1 - missing))
   return {
     ...time,

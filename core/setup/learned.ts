@@ -1,10 +1,12 @@
 import { type ConstantId, type Constants, constantIds, constantOf, constantsFrom, medians, valueIn } from '../constants/constants'
 import type { Owner } from '../constants/table/constant'
+import { conformal } from '../learning/coverage'
 import type { Evidence } from '../learning/evidence'
 import { narrowByWeight } from '../learning/flowFactor'
 import { flowAt, flowLine, withLadder } from '../learning/flowLine'
 import { type LogNormal, narrow, narrowPlain } from '../learning/logNormal'
 import { countedOoze, meanOoze, spreadOfOoze, unknownOoze } from '../learning/stringCounts'
+import { paceOf, timed } from '../learning/timed'
 import { flowModel } from '../physics/melt/flowLimit'
 import type { Setup } from './resolve'
 
@@ -19,6 +21,20 @@ export interface PlacedEvidence {
   /** Of the spool: reels of one maker are alike. */
   readonly maker?: string | undefined
   readonly from: string
+  /** By how many standard deviations figures that were foretold for it were off. */
+  readonly scores?: Scores | undefined
+}
+
+/** Figures that the log holds against what was foretold. */
+export const scoredFigures = ['time', 'filament'] as const
+export type ScoredFigure = (typeof scoredFigures)[number]
+export type Scores = Readonly<Partial<Record<ScoredFigure, number>>>
+
+/** Two constants that were read together: what one misses the other makes up for. */
+export interface Linked {
+  readonly of: readonly [ConstantId, ConstantId]
+  /** Each on its own scale. */
+  readonly covariance: number
 }
 
 /** A constant after what was read: its value, one standard deviation on its own scale, and who says so. */
@@ -36,7 +52,8 @@ export interface Learned {
  */
 export function learned(setup: Setup, all: readonly PlacedEvidence[]): Setup {
   const own = all.filter((one) => concerns(one, setup))
-  if (own.length === 0) return setup
+  const coverage = coverageOf(all)
+  if (own.length === 0 && Object.keys(coverage).length === 0) return setup
   const known: Partial<Record<ConstantId, Learned>> = {}
   for (const id of constantIds) {
     const found = learnedConstant(id, setup, own)
@@ -47,10 +64,57 @@ export function learned(setup: Setup, all: readonly PlacedEvidence[]): Setup {
     known['strength.inLayer'] !== undefined &&
     own.some((one) => belongsTo('spool', one, setup) && one.evidence.some((read) => tellsOf(read, 'strength.inLayer')))
   const material = isBroken ? { ...withLadders, strength: { ...withLadders.strength, basis: 'measured' as const } } : withLadders
-  Object.assign(known, ladder)
-  if (Object.keys(known).length === 0) return setup
-  return { ...setup, material, known, constants: withKnown(setup.constants ?? medians, known) }
+  const { pace, linked } = learnedPace(setup, own)
+  Object.assign(known, ladder, pace)
+  return {
+    ...setup,
+    material,
+    ...(Object.keys(known).length === 0 ? {} : { known, constants: withKnown(setup.constants ?? medians, known) }),
+    ...(linked ? { linked } : {}),
+    ...(Object.keys(coverage).length === 0 ? {} : { coverage }),
+  }
 }
+
+/** By how many standard deviations a figure's 80 % range reaches to either side, as prints of the whole log have it. */
+function coverageOf(all: readonly PlacedEvidence[]): Partial<Record<ScoredFigure, number>> {
+  return Object.fromEntries(
+    scoredFigures.flatMap((figure) => {
+      const scores = all.flatMap((one) => one.scores?.[figure] ?? [])
+      return scores.length === 0 ? [] : [[figure, conformal(scores)!]]
+    }),
+  )
+}
+
+/** A machine's acceleration, pace and start, as prints by the clock tell them together. */
+function learnedPace(
+  setup: Setup,
+  all: readonly PlacedEvidence[],
+): { pace: Partial<Record<ConstantId, Learned>>; linked?: readonly Linked[] } {
+  const own = all.filter((one) => belongsTo('printer', one, setup) && one.evidence.some(({ on }) => on === 'timed'))
+  if (own.length === 0) return { pace: {} }
+  const { mean, covariance } = timed(
+    paceBefore,
+    own.flatMap(({ evidence }) => evidence.filter((one) => one.on === 'timed')),
+  )
+  const from = own.length === 1 ? own[0]!.from : `${own.length} prints, the last ${own.at(-1)!.from}`
+  const as = (value: number, variance: number): Learned => ({ value, spread: Math.sqrt(variance), basis: 'measured', from })
+  return {
+    pace: {
+      'print.acceleration': as(Math.exp(mean[0]), covariance[0]!),
+      'print.pace': as(Math.exp(mean[1]), covariance[4]!),
+      'print.start': as(mean[2], covariance[8]!),
+    },
+    linked: [
+      { of: ['print.acceleration', 'print.pace'], covariance: covariance[1]! },
+      { of: ['print.acceleration', 'print.start'], covariance: covariance[2]! },
+      { of: ['print.pace', 'print.start'], covariance: covariance[5]! },
+    ],
+  }
+}
+
+const spreadOf = (id: ConstantId): number => constantOf(id).spread
+/** What is thought of any machine before one of its prints was timed. */
+const paceBefore = paceOf([0, 0, 0], [spreadOf('print.acceleration'), spreadOf('print.pace'), spreadOf('print.start')])
 
 const withKnown = (values: Constants, known: Partial<Record<ConstantId, Learned>>): Constants =>
   // A ladder's own factor is told by the ladder itself.

@@ -6,7 +6,7 @@ import type { Material } from '../shelf/material'
 import type { Nozzle } from '../shelf/nozzle'
 import type { Printer } from '../shelf/printer'
 import type { Spool, SpoolStock } from '../shelf/spool'
-import type { Learned } from './learned'
+import type { Learned, Linked, ScoredFigure } from './learned'
 
 /** What a value comes from; a later layer overrides an earlier one. */
 export const origins = ['fallback', 'printer', 'nozzle', 'material', 'spool', 'profile'] as const
@@ -26,6 +26,10 @@ export interface Setup {
   readonly constants?: Constants
   /** Those of them that were read, and how well they are known by that. */
   readonly known?: Readonly<Partial<Record<ConstantId, Learned>>> | undefined
+  /** Those that were read together. */
+  readonly linked?: readonly Linked[] | undefined
+  /** Standard deviations that a figure's 80 % range reaches to either side, where prints of the log have told. */
+  readonly coverage?: Readonly<Partial<Record<ScoredFigure, number>>> | undefined
 }
 
 export interface ResolvedSettings {

@@ -29,6 +29,17 @@ export const print = {
     measure: { how: 'Log the real time of a few prints', leaves: 0.08 },
     moves: MOVED_BY_PACE,
   },
+  start: {
+    label: 'What the start takes beyond what its record tells',
+    unit: 's',
+    owner: 'printer',
+    scale: 'plain',
+    median: 0,
+    spread: 60,
+    source: 'Assumed: heating, homing and purging as the record has them, give or take a minute.',
+    measure: { how: 'Log the real time of a few prints', leaves: 25 },
+    moves: ['time', 'cost'],
+  },
   flow: {
     label: 'Diameter and flow of the filament',
     unit: '',

@@ -1,7 +1,19 @@
 import { z } from 'zod'
 
 /** Kinds of stored things. */
-export const storedKinds = ['part', 'lineup', 'search', 'printer', 'nozzle', 'material', 'spool', 'profile', 'trial', 'reading'] as const
+export const storedKinds = [
+  'part',
+  'lineup',
+  'search',
+  'printer',
+  'nozzle',
+  'material',
+  'spool',
+  'profile',
+  'trial',
+  'reading',
+  'print',
+] as const
 export type StoredKind = (typeof storedKinds)[number]
 
 /** Something stored that this version cannot read: by name, with what is wrong and all that is stored of it. */

@@ -69,9 +69,11 @@ export const leftOutSchema = z.object({ leftOut: z.boolean() })
 
 /** A reading where it belongs: what learns from it needs no more. */
 export const placedReadingSchema = trialPlaceSchema.extend({
-  /** Which reading it is of. */
+  /** Which reading, or which print, it is of. */
   reading: z.string(),
   evidence: z.array(evidenceSchema),
+  /** Of a print: by how many standard deviations what was foretold was off. */
+  scores: z.object({ time: z.number(), filament: z.number() }).partial().optional(),
   /** Of the spool. */
   maker: z.string().optional(),
   from: z.string(),

@@ -12,14 +12,17 @@ import { createLineupStore, type LineupStore } from '../features/lineups/lineupS
 import { partRoutes } from '../features/parts/partRoutes'
 import { createPartStore, type PartStore } from '../features/parts/partStore'
 import type { PartReader } from '../features/parts/readInProcess'
+import { createPhotoStore } from '../features/photos/photoStore'
+import { printEvidence } from '../features/prints/evidence'
+import { printRoutes } from '../features/prints/printRoutes'
+import { createPrintStore, type PrintStore } from '../features/prints/printStore'
 import { searchJob } from '../features/searches/searchJob'
 import { searchRoutes } from '../features/searches/searchRoutes'
 import { createSearchStore, type SearchStore } from '../features/searches/searchStore'
 import { setAsideRoutes } from '../features/setAside/setAsideRoutes'
 import { shelfRoutes } from '../features/shelf/shelfRoutes'
 import { createShelfStore, type ShelfStore } from '../features/shelf/shelfStore'
-import { evidenceIn } from '../features/trials/evidence'
-import { createPhotoStore } from '../features/trials/photoStore'
+import { trialEvidence } from '../features/trials/evidence'
 import { trialRoutes } from '../features/trials/trialRoutes'
 import { createTrialStore, type TrialStore } from '../features/trials/trialStore'
 import { jobRoutes } from '../jobs/jobRoutes'
@@ -52,6 +55,7 @@ export interface Desk {
   readonly lineups: LineupStore
   readonly searches: SearchStore
   readonly trials: TrialStore
+  readonly prints: PrintStore
   readonly jobs: JobStore
   readonly jobRunner: JobRunner
   /** Another runner of the same jobs, on other lanes. */
@@ -71,9 +75,13 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const models = defineModels(sequelize)
   const marks = marksIn(models)
   const parts = createPartStore(sequelize, models, read)
-  const shelf = createShelfStore(sequelize, models, evidenceIn(models))
-  const photos = createPhotoStore(models)
-  const trials = createTrialStore(models, shelf, photos)
+  const shelf = createShelfStore(sequelize, models, async () =>
+    (await Promise.all([trialEvidence(models)(), printEvidence(models)()])).flat(),
+  )
+  const trialPhotos = createPhotoStore(models.trialPhotos, 'trial', async (id) => (await models.trials.count({ where: { id } })) > 0)
+  const trials = createTrialStore(models, shelf, trialPhotos)
+  const printPhotos = createPhotoStore(models.printPhotos, 'print', async (id) => (await models.prints.count({ where: { id } })) > 0)
+  const prints = createPrintStore(models, shelf, printPhotos)
   const lineups = createLineupStore(sequelize, models)
   const jobs = createJobStore(models)
   const searches = createSearchStore(sequelize, models, shelf, jobs)
@@ -91,15 +99,16 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/backup', backup],
       ['/api', refuseWrites],
       ['/api/shelf', shelfRoutes(shelf)],
-      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials })],
-      ['/api/trials', trialRoutes(trials, photos, uploadFolder)],
+      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints })],
+      ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
+      ['/api/prints', printRoutes(prints, printPhotos, uploadFolder)],
       ['/api/searches', searchRoutes(searches, jobRunner)],
       ['/api/jobs', jobRoutes(jobs)],
       ['/api/parts', partRoutes(parts, uploadFolder)],
       ['/api/lineups', lineupRoutes(lineups)],
     ],
   })
-  return { models, marks, parts, shelf, lineups, searches, trials, jobs, jobRunner, runnerOn, backups, app }
+  return { models, marks, parts, shelf, lineups, searches, trials, prints, jobs, jobRunner, runnerOn, backups, app }
 }
 
 /** Folders of a desk within its data folder. */

@@ -94,11 +94,29 @@ export interface ReadingRow {
   readAt: Date
 }
 /** A photograph of a print, as text of base 64: small, and backups hold text. */
-export interface TrialPhotoRow {
+export interface PhotoRow {
   id: string
-  trialId: string
+  /** Of the trial or the print. */
+  ownerId: string
   photo: string
   takenAt: Date
+}
+/** A print: what is listed and looked for in columns of their own. */
+export interface PrintRow {
+  id: string
+  state: string
+  printer: string
+  spool: string | null
+  profile: string
+  part: string | null
+  words: string
+  summary: string
+  frozen: string
+  outcome: string | null
+  leftOut: boolean
+  plannedAt: Date
+  startedAt: Date | null
+  endedAt: Date | null
 }
 export interface SearchVariantRow {
   searchId: string
@@ -128,7 +146,9 @@ export interface Models {
   readonly marks: Table<MarkRow>
   readonly trials: Table<TrialRow>
   readonly readings: Table<ReadingRow>
-  readonly trialPhotos: Table<TrialPhotoRow>
+  readonly trialPhotos: Table<PhotoRow>
+  readonly prints: Table<PrintRow>
+  readonly printPhotos: Table<PhotoRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -146,6 +166,8 @@ const shelf = {
   archived: flag,
   revision: whole,
 }
+
+const photo = { id: { type: id, primaryKey: true }, photo: text, takenAt: when }
 
 /** Names and columns of the tables, each after those that it refers to: in this order they can be filled. */
 const definitions: { readonly [Name in keyof Models]: readonly [name: string, columns: ModelAttributes] } = {
@@ -230,8 +252,28 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
   searches: ['searches', { id: { type: id, primaryKey: true }, lineupId: id, spec: text, context: text }],
   marks: ['marks', { name: { type: DataTypes.STRING(40), primaryKey: true }, madeAt: when }],
   trials: ['trials', { id: { type: id, primaryKey: true }, trial: text, madeAt: when }],
-  trialPhotos: ['trial_photos', { id: { type: id, primaryKey: true }, trialId: id, photo: text, takenAt: when }],
+  trialPhotos: ['trial_photos', { ...photo, ownerId: { type: id, field: 'trial_id' } }],
   readings: ['readings', { id: { type: id, primaryKey: true }, trialId: id, reading: text, leftOut: flag, readAt: when }],
+  prints: [
+    'prints',
+    {
+      id: { type: id, primaryKey: true },
+      state: DataTypes.STRING(16),
+      printer: key,
+      spool: key,
+      profile: DataTypes.STRING(120),
+      part: key,
+      words: text,
+      summary: text,
+      frozen: text,
+      outcome: text,
+      leftOut: flag,
+      plannedAt: when,
+      startedAt: when,
+      endedAt: when,
+    },
+  ],
+  printPhotos: ['print_photos', { ...photo, ownerId: { type: id, field: 'print_id' } }],
   searchVariants: [
     'search_variants',
     {

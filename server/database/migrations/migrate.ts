@@ -10,6 +10,7 @@ import { removedPartsAndMarks } from './07-removed-parts-and-marks'
 import { overridesAndNoHistory } from './08-overrides-and-no-history'
 import { jobs } from './09-jobs'
 import { trials } from './10-trials'
+import { prints } from './11-prints'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -24,6 +25,7 @@ const steps: readonly Step[] = [
   overridesAndNoHistory,
   jobs,
   trials,
+  prints,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

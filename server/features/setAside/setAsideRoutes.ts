@@ -5,6 +5,7 @@ import { z } from 'zod'
 import { notFound, parseRequest } from '../../http/problems'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
+import type { PrintStore } from '../prints/printStore'
 import type { SearchStore } from '../searches/searchStore'
 import type { ShelfStore } from '../shelf/shelfStore'
 import type { TrialStore } from '../trials/trialStore'
@@ -15,20 +16,22 @@ interface Stores {
   readonly lineups: LineupStore
   readonly searches: SearchStore
   readonly trials: TrialStore
+  readonly prints: PrintStore
 }
 
 const kindSchema = z.enum(storedKinds)
 
 /** What is stored and cannot be read: told, and removed on request. Only what cannot be read can be removed here. */
-export function setAsideRoutes({ parts, shelf, lineups, searches, trials }: Stores): Router {
+export function setAsideRoutes({ parts, shelf, lineups, searches, trials, prints }: Stores): Router {
   const routes = Router()
   const all = async (): Promise<SetAside[]> =>
-    (await Promise.all([parts, shelf, lineups, searches, trials].map((store) => store.unreadable()))).flat()
+    (await Promise.all([parts, shelf, lineups, searches, trials, prints].map((store) => store.unreadable()))).flat()
   const remove = (kind: StoredKind, id: string): Promise<void> => {
     if (kind === 'part') return parts.remove(id)
     if (kind === 'lineup') return lineups.remove(id)
     if (kind === 'search') return searches.remove(id)
     if (kind === 'trial' || kind === 'reading') return trials.forget(kind, id)
+    if (kind === 'print') return prints.forget(id)
     return shelf.remove(shelfKinds.find((kinds) => kinds.startsWith(kind)) as ShelfKind, id)
   }
 

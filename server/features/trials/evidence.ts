@@ -5,7 +5,7 @@ import { readEach } from '../../database/readEach'
 import { asReading, asTrial } from './trialRows'
 
 /** All that was read and is not left out, where it belongs, the oldest first. */
-export const evidenceIn = (models: Models) => async (): Promise<PlacedReading[]> => {
+export const trialEvidence = (models: Models) => async (): Promise<PlacedReading[]> => {
   const [trialRows, readingRows] = await Promise.all([
     models.trials.findAll(),
     models.readings.findAll({

@@ -1,8 +1,8 @@
-import { LARGEST_PHOTO, leftOutSchema, readingWriteSchema, trialWriteSchema } from '@sable/contract/trials'
+import { leftOutSchema, readingWriteSchema, trialWriteSchema } from '@sable/contract/trials'
 import { Router } from 'express'
-import { jsonBody, parseRequest, refuseOtherTypes } from '../../http/problems'
-import { receiveUpload } from '../parts/receiveUpload'
-import type { PhotoStore } from './photoStore'
+import { jsonBody, parseRequest } from '../../http/problems'
+import { addPhotoRoutes } from '../photos/photoRoutes'
+import type { PhotoStore } from '../photos/photoStore'
 import type { TrialStore } from './trialStore'
 
 const json = jsonBody(2 ** 20)
@@ -31,18 +31,6 @@ export function trialRoutes(trials: TrialStore, photos: PhotoStore, folder: stri
     await trials.leaveOut(request.params.id as string, parseRequest(leftOutSchema, request.body).leftOut)
     response.json(await trials.list())
   })
-  routes.post('/:id/photos', refuseOtherTypes('image/*', 'application/octet-stream'), async (request, response) => {
-    const upload = await receiveUpload(request, folder, { most: LARGEST_PHOTO, what: 'The photograph' })
-    const photo = await photos.add(request.params.id as string, upload.path).finally(upload.remove)
-    response.status(201).json(photo)
-  })
-  routes.get('/photos/:id', async (request, response) => {
-    const bytes = await photos.file(request.params.id)
-    response.set('Cache-Control', 'private, max-age=31536000, immutable').type('image/jpeg').send(bytes)
-  })
-  routes.delete('/photos/:id', async (request, response) => {
-    await photos.remove(request.params.id)
-    response.json(await trials.list())
-  })
+  addPhotoRoutes(routes, { photos, folder, told: ({ id, owner }) => ({ id, trial: owner }), afterwards: trials.list })
   return routes
 }

@@ -6,8 +6,8 @@ import { readTrial } from '@sable/core/trials/read'
 import type { Models, ReadingRow } from '../../database/models'
 import { readEach, type Unreadable } from '../../database/readEach'
 import { notFound, ProblemError, unreadableRecord } from '../../http/problems'
+import type { PhotoStore } from '../photos/photoStore'
 import type { ShelfStore } from '../shelf/shelfStore'
-import type { PhotoStore } from './photoStore'
 import { asReading, asTrial } from './trialRows'
 
 /** Test prints and what was read of them. Both are only added; a reading can be left out. */
@@ -30,7 +30,11 @@ export function createTrialStore(models: Models, shelf: ShelfStore, photos: Phot
 
   const list = async (): Promise<Trials> => {
     const [trials, readings] = await rows()
-    return { trials: readEach(trials, asTrial).values, readings: readEach(readings, asReading).values, photos: await photos.list() }
+    return {
+      trials: readEach(trials, asTrial).values,
+      readings: readEach(readings, asReading).values,
+      photos: (await photos.list()).map((photo) => ({ id: photo.id, trial: photo.owner })),
+    }
   }
 
   const get = async (id: string): Promise<Trial> => {
@@ -78,7 +82,7 @@ export function createTrialStore(models: Models, shelf: ShelfStore, photos: Phot
     async remove(id: string): Promise<void> {
       if ((await models.readings.count({ where: { trialId: id } })) > 0)
         throw new ProblemError(409, 'trial-read', 'This trial was read; what was read is kept.', id, 'Leave its readings out instead.')
-      await models.trialPhotos.destroy({ where: { trialId: id } })
+      await photos.removeOf(id)
       if ((await models.trials.destroy({ where: { id } })) === 0) throw notFound('trial', id)
     },
 
@@ -106,7 +110,7 @@ export function createTrialStore(models: Models, shelf: ShelfStore, photos: Phot
     async forget(kind: 'trial' | 'reading', id: string): Promise<void> {
       await models.readings.destroy({ where: kind === 'trial' ? { trialId: id } : { id } })
       if (kind === 'reading') return
-      await models.trialPhotos.destroy({ where: { trialId: id } })
+      await photos.removeOf(id)
       await models.trials.destroy({ where: { id } })
     },
   }

@@ -1,0 +1,5 @@
+import { frozenPrintSchema, keptOutcomeSchema } from '../prints'
+import { storedAs } from './storedAs'
+
+export const storedPrint = storedAs('print', frozenPrintSchema)
+export const storedOutcome = storedAs('outcome', keptOutcomeSchema)

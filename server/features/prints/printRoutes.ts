@@ -1,0 +1,45 @@
+import { frozenPrintSchema, outcomeWriteSchema, printFilterSchema, startSchema } from '@sable/contract/prints'
+import { leftOutSchema } from '@sable/contract/trials'
+import { Router } from 'express'
+import { jsonBody, parseRequest } from '../../http/problems'
+import { addPhotoRoutes } from '../photos/photoRoutes'
+import type { PhotoStore } from '../photos/photoStore'
+import type { PrintStore } from './printStore'
+
+const json = jsonBody(4 * 2 ** 20)
+const dateOf = (text: string | undefined): Date | undefined => (text === undefined ? undefined : new Date(text))
+
+/**
+ * The day book: prints that are planned, run and ended, and what became of them.
+ *
+ * @param folder where photographs lie until they are made small
+ */
+export function printRoutes(prints: PrintStore, photos: PhotoStore, folder: string): Router {
+  const routes = Router()
+  routes.get('/', async (request, response) => {
+    response.json(await prints.list(parseRequest(printFilterSchema, request.query)))
+  })
+  routes.post('/', json, async (request, response) => {
+    response.status(201).json(await prints.plan(parseRequest(frozenPrintSchema, request.body)))
+  })
+  routes.get('/:id', async (request, response) => {
+    response.json(await prints.get(request.params.id))
+  })
+  routes.delete('/:id', async (request, response) => {
+    await prints.remove(request.params.id)
+    response.status(204).end()
+  })
+  routes.post('/:id/start', json, async (request, response) => {
+    const { at } = parseRequest(startSchema, request.body)
+    response.json(await prints.start(request.params.id as string, dateOf(at)))
+  })
+  routes.put('/:id/outcome', json, async (request, response) => {
+    const { outcome, endedAt } = parseRequest(outcomeWriteSchema, request.body)
+    response.json(await prints.end(request.params.id as string, outcome, dateOf(endedAt)))
+  })
+  routes.put('/:id/left-out', json, async (request, response) => {
+    response.json(await prints.leaveOut(request.params.id as string, parseRequest(leftOutSchema, request.body).leftOut))
+  })
+  addPhotoRoutes(routes, { photos, folder, told: ({ id, owner }) => ({ id, print: owner }), afterwards: async () => ({}) })
+  return routes
+}

@@ -21,6 +21,7 @@ const queries = new QueryClient({
 const BenchScreen = lazy(() => import('./bench/shell/BenchScreen').then(({ BenchScreen }) => ({ default: BenchScreen })))
 const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
 const TrialsScreen = lazy(() => import('./trials/TrialsScreen').then(({ TrialsScreen }) => ({ default: TrialsScreen })))
+const LogScreen = lazy(() => import('./log/LogScreen').then(({ LogScreen }) => ({ default: LogScreen })))
 const Primitives = lazy(() => import('./app/Primitives'))
 const opened = (what: string, screen: ReactNode) => ({
   element: <Suspense fallback={<Loading what={what} />}>{screen}</Suspense>,
@@ -39,6 +40,7 @@ const router = createBrowserRouter([
       { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
       { path: '/shelf/:kind/:recordKey?', ...opened('the shelf', <ShelfScreen />) },
       { path: '/trials', ...opened('the trials', <TrialsScreen />) },
+      { path: '/log/:printId?', ...opened('the log', <LogScreen />) },
       { path: '/primitives', ...opened('the primitives', <Primitives />) },
       { path: '*', element: <Lost /> },
     ],

@@ -1,4 +1,4 @@
-import { FlaskConical, Library, Moon, NotebookText, Sun } from 'lucide-react'
+import { BookOpenCheck, FlaskConical, Library, Moon, NotebookText, Sun } from 'lucide-react'
 import { NavLink, Outlet } from 'react-router'
 import { IconButton } from '../ui/Button'
 import { useCurrency } from '../ui/currency'
@@ -7,6 +7,7 @@ import { toggleTheme, useTheme } from '../ui/theme'
 const places = [
   { to: '/bench', name: 'Bench', Icon: NotebookText },
   { to: '/trials', name: 'Trials', Icon: FlaskConical },
+  { to: '/log', name: 'Log', Icon: BookOpenCheck },
   { to: '/shelf', name: 'Shelf', Icon: Library },
 ] as const
 

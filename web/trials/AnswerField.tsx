@@ -1,5 +1,5 @@
 import type { Question } from '@sable/core/trials/spec/question'
-import clsx from 'clsx'
+import { Choices } from '../ui/Choices'
 import { NumberField } from '../ui/NumberField'
 
 /** One question about a print: a few words to choose from, or a number. Pressing what is chosen takes it back. */
@@ -32,28 +32,13 @@ export function AnswerField({
       />
     )
   return (
-    <fieldset className="flex flex-wrap items-center gap-1 text-[12px]">
-      <legend className="sr-only">{[where, question.label].filter((text) => text !== '').join(', ')}</legend>
-      <span aria-hidden className="min-w-24 flex-1 text-muted">
-        {question.label}
-      </span>
-      {question.of.map(({ id, name }, i) => (
-        <button
-          key={id}
-          type="button"
-          aria-pressed={value === id}
-          onClick={() => onAnswer(value === id ? undefined : id)}
-          className={clsx(
-            'h-6 rounded border px-1.5 text-[12px]',
-            value === id ? 'border-lantern bg-glow text-lantern-ink' : 'border-line bg-raised hover:border-strong',
-          )}
-        >
-          <span aria-hidden className="figure mr-1 text-[10px] text-muted">
-            {i + 1}
-          </span>
-          {name}
-        </button>
-      ))}
-    </fieldset>
+    <Choices
+      label={question.label}
+      name={[where, question.label].filter((text) => text !== '').join(', ')}
+      of={question.of}
+      value={typeof value === 'string' ? value : undefined}
+      numbered
+      onChange={onAnswer}
+    />
   )
 }

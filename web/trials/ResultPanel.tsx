@@ -1,11 +1,10 @@
 import type { ConstantChange } from '@sable/core/doubt/changes'
-import { rangeOfStanding } from '@sable/core/doubt/changes'
 import { definitionOf, isSettingName } from '@sable/core/profile/settings'
 import type { Setup } from '@sable/core/setup/resolve'
 import { trialKinds } from '@sable/core/trials/kinds'
 import type { Advice, Outcome } from '@sable/core/trials/table/kind'
-import { threeDigits } from '@sable/core/units/format'
 import { Button } from '../ui/Button'
+import { ConstantsTable } from '../ui/ConstantsTable'
 
 /** What a reading comes to: a sentence, the constants before and after, what to write where, and what comes next. */
 export function ResultPanel({
@@ -33,7 +32,7 @@ export function ResultPanel({
           {warning}
         </p>
       ))}
-      {changes.length > 0 && <Constants changes={changes} />}
+      {changes.length > 0 && <ConstantsTable changes={changes} />}
       {kept && advice.length > 0 && (
         <div>
           <Button tone="main" onClick={() => onWrite(advice)} disabled={advice.every((one) => writtenAs(one, setup) === one.value)}>
@@ -74,41 +73,3 @@ export const writtenAs = ({ of, setting }: Advice, { spool, printer }: Setup): u
     : isSettingName(setting)
       ? spool?.defaults[setting]
       : undefined
-
-function Constants({ changes }: { changes: readonly ConstantChange[] }) {
-  return (
-    <table className="w-full text-[12px]" aria-label="Constants before and after">
-      <thead>
-        <tr className="border-b border-line text-[11px] text-muted">
-          <th className="py-0.5 text-left font-normal">Constant</th>
-          <th className="text-right font-normal">before</th>
-          <th className="text-right font-normal">after</th>
-        </tr>
-      </thead>
-      <tbody>
-        {changes.map((change) => (
-          <tr key={change.id} className="border-b border-line align-baseline">
-            <th className="py-1 pr-2 text-left font-normal">
-              {change.label}
-              {change.unit !== '' && <span className="text-[11px] text-muted"> {change.unit}</span>}
-            </th>
-            {[change.before, change.after].map((standing, i) => {
-              const [low, high] = rangeOfStanding(change.id, standing)
-              return (
-                <td
-                  key={i === 0 ? 'before' : 'after'}
-                  className={`figure pl-2 text-right whitespace-nowrap ${i === 0 ? 'text-muted' : 'text-lantern-ink'}`}
-                >
-                  {threeDigits(standing.value)}
-                  <span className="block text-[10.5px] text-muted">
-                    {threeDigits(low)}–{threeDigits(high)}
-                  </span>
-                </td>
-              )
-            })}
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}

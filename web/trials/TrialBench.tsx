@@ -20,11 +20,11 @@ import { Notice, type Refusal } from '../ui/Notice'
 import { markOf } from './bandMark'
 import { KeptReadings } from './KeptReadings'
 import { MovedFigures } from './MovedFigures'
-import { Photos } from './Photos'
 import { PlanPanel } from './PlanPanel'
 import { PrintBefore } from './PrintBefore'
 import { ReadPanel } from './ReadPanel'
 import { ThingDrawing } from './ThingDrawing'
+import { TrialPhotos } from './TrialPhotos'
 import { trialRequest } from './trialRequest'
 import { useOpenOnBench } from './useOpenOnBench'
 import { usePlanned } from './usePlanned'
@@ -184,7 +184,7 @@ export function TrialBench({
                 Later
               </Button>
             </div>
-            <Photos trial={open.id} photos={trials.photos.filter((one) => one.trial === open.id)} attempt={attempt} />
+            <TrialPhotos trial={open.id} photos={trials.photos} attempt={attempt} />
             <ReadPanel
               kind={kind}
               spec={spec}
@@ -218,7 +218,7 @@ export function TrialBench({
               rung={rung}
               unread={unread}
               readings={trials.readings}
-              photosOf={(trial) => <Photos trial={trial} photos={trials.photos.filter((one) => one.trial === trial)} attempt={attempt} />}
+              photosOf={(trial) => <TrialPhotos trial={trial} photos={trials.photos} attempt={attempt} />}
               setup={setup}
               changesOf={(id) => changesOf(id, trials, shelf, plain, here)}
               onRead={(trial) => onPlace({ kind: kind.id, trial })}

@@ -1,8 +1,6 @@
 /** Sums that are kept of a slab. */
 const STRIDE = 14
 const BINS = 64
-/** Directions across in which extents are kept: u, between u and v, v, between v and −u; 45° apart. */
-export const REACHES = 4
 const DIAGONAL = Math.SQRT1_2
 /** A side on which less than this share of the area lies farther out is a speck of another body that just begins there. */
 const SPECK = 0.005
@@ -25,9 +23,9 @@ export interface SlabFigures {
  */
 export class SlabSums {
   private readonly sums: Float64Array
-  /** Half of the area of each piece of rim at either of its ends, in bins along each direction, one slab after another. */
+  /** Half of the area of each piece of rim at either of its ends, in bins along u and along v, one slab after another. */
   private readonly ends: Float32Array
-  /** Bins per mm and where the first one begins, along each direction. */
+  /** Bins per mm and where the first one begins, along u and v. */
   private readonly per: Float64Array
   private readonly low: Float64Array
 
@@ -37,7 +35,7 @@ export class SlabSums {
     [lowV, highV]: readonly [number, number],
   ) {
     this.sums = new Float64Array(STRIDE * count)
-    this.ends = new Float32Array(REACHES * BINS * count)
+    this.ends = new Float32Array(2 * BINS * count)
     for (let at = 0; at < this.sums.length; at += STRIDE) {
       for (let k = 6; k < STRIDE; k += 2) {
         this.sums[at + k] = Infinity
@@ -46,9 +44,7 @@ export class SlabSums {
     }
     const ranges = [
       [lowU, highU],
-      [DIAGONAL * (lowU + lowV), DIAGONAL * (highU + highV)],
       [lowV, highV],
-      [DIAGONAL * (lowV - highU), DIAGONAL * (highV - lowU)],
     ] as const
     this.low = Float64Array.from(ranges, ([low]) => low)
     this.per = Float64Array.from(ranges, ([low, high]) => BINS / Math.max(1e-6, high - low))
@@ -75,7 +71,7 @@ export class SlabSums {
   // biome-ignore lint/complexity/useMaxParams: as above.
   addEnds(slab: number, half: number, u: number, du: number, v: number, dv: number, halfU: number, halfV: number): void {
     const { ends, low, per, sums } = this
-    const first = REACHES * BINS * slab
+    const first = 2 * BINS * slab
     const at = STRIDE * slab
     const box = DIAGONAL * (halfU + halfV)
     const spreadU = (du < 0 ? -du : du) / 2 + halfU
@@ -95,12 +91,8 @@ export class SlabSums {
     // The ranges are wide enough for every line, so both ends have a bin.
     ends[first + (((u - spreadU - low[0]!) * per[0]!) | 0)]! += half
     ends[first + (((u + spreadU - low[0]!) * per[0]!) | 0)]! += half
-    ends[first + BINS + (((p - spreadP - low[1]!) * per[1]!) | 0)]! += half
-    ends[first + BINS + (((p + spreadP - low[1]!) * per[1]!) | 0)]! += half
-    ends[first + 2 * BINS + (((v - spreadV - low[2]!) * per[2]!) | 0)]! += half
-    ends[first + 2 * BINS + (((v + spreadV - low[2]!) * per[2]!) | 0)]! += half
-    ends[first + 3 * BINS + (((q - spreadQ - low[3]!) * per[3]!) | 0)]! += half
-    ends[first + 3 * BINS + (((q + spreadQ - low[3]!) * per[3]!) | 0)]! += half
+    ends[first + BINS + (((v - spreadV - low[1]!) * per[1]!) | 0)]! += half
+    ends[first + BINS + (((v + spreadV - low[1]!) * per[1]!) | 0)]! += half
   }
 
   /** How far from `middle` the ends lie that still carry, in bins from `first` on. */
@@ -132,12 +124,17 @@ export class SlabSums {
       second[0][slab] = sums[at + 3]! - all * u * u
       second[1][slab] = sums[at + 4]! - all * v * v
       second[2][slab] = sums[at + 5]! - all * u * v
+      const [carryingU, carryingV] = [u, v].map((own, k) => this.carryingReach(BINS * (2 * slab + k), own, this.low[k]!, this.per[k]!)) as [
+        number,
+        number,
+      ]
+      // Along a diagonal what carries reaches no farther than the corner of both.
+      const corner = DIAGONAL * (carryingU + carryingV)
+      const carrying = [carryingU, corner, carryingV, corner]
       for (const [k, own] of [u, DIAGONAL * (u + v), v, DIAGONAL * (v - u)].entries()) {
         // A slab without any rim reaches as far as the part does.
-        const farthest =
-          sums[at + 7 + 2 * k]! > sums[at + 6 + 2 * k]! ? Math.max(sums[at + 7 + 2 * k]! - own, own - sums[at + 6 + 2 * k]!) : Infinity
-        const carrying = this.carryingReach(BINS * (REACHES * slab + k), own, this.low[k]!, this.per[k]!)
-        reach[k]![slab] = Math.min(farthest, carrying)
+        const [low, high] = [sums[at + 6 + 2 * k]!, sums[at + 7 + 2 * k]!]
+        reach[k]![slab] = Math.min(high > low ? Math.max(high - own, own - low) : Infinity, carrying[k]!)
       }
     }
     return { area, middle, second, reach }

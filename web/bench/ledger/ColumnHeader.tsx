@@ -27,11 +27,12 @@ interface Props {
   readonly purpose: Purpose
   readonly onProgram: (candidate: Candidate) => Promise<void>
   readonly onEverywhere: () => void
+  readonly onPrint: () => void
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** Name of a column, what can be done with it, and how far its computation is. */
-export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEverywhere, onRefusal }: Props) {
+export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEverywhere, onPrint, onRefusal }: Props) {
   const { id, name } = candidate
   const queries = useQueryClient()
   const navigate = useNavigate()
@@ -103,6 +104,9 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
           <MenuItem onSelect={() => void copyColumn()}>Copy column</MenuItem>
           <MenuItem onSelect={() => void pasteColumn()}>Paste column</MenuItem>
           <MenuSeparator />
+          <MenuItem onSelect={onPrint} hint="into the log">
+            Print it …
+          </MenuItem>
           <MenuItem onSelect={onEverywhere}>On each printer …</MenuItem>
           <MenuItem onSelect={() => void keep()} hint="on the shelf">
             Keep as a profile

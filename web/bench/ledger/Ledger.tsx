@@ -25,6 +25,7 @@ import { FigureRows } from './FigureRows'
 import { LayersDrawer } from './LayersDrawer'
 import { MeasureNext } from './MeasureNext'
 import { OverrideRow } from './OverrideRow'
+import { PrintDialog } from './PrintDialog'
 import { RederivedDrawer } from './RederivedDrawer'
 import { restrictToHorizontal } from './restrictToHorizontal'
 import { type Cell, cellsOf, filterRows, ledgerRows } from './rows'
@@ -37,6 +38,7 @@ type Beside = { readonly candidateId: string } & (
   | { readonly kind: 'why'; readonly figure: FigureId }
   | { readonly kind: 'layers'; readonly name: SettingName }
   | { readonly kind: 'changes'; readonly before: Candidate }
+  | { readonly kind: 'print' }
 )
 
 /** The ledger: candidates as columns, predicted figures and settings as rows. */
@@ -172,6 +174,7 @@ export function Ledger() {
                         purpose={content.purpose}
                         onProgram={writeProgram}
                         onEverywhere={() => setEverywhere(candidate.id)}
+                        onPrint={() => setBeside({ kind: 'print', candidateId: candidate.id })}
                         onRefusal={onRefusal}
                       />
                     ))}
@@ -197,6 +200,7 @@ export function Ledger() {
       )}
       {beside?.kind === 'layers' && asked && <LayersDrawer name={beside.name} candidate={asked} onClose={closeBeside} />}
       {beside?.kind === 'changes' && asked && <RederivedDrawer before={beside.before} candidate={asked} onClose={closeBeside} />}
+      {beside?.kind === 'print' && asked && <PrintDialog candidate={asked} onClose={closeBeside} />}
       {beside?.kind === 'why' && asked && <WhyDrawer figure={beside.figure} candidate={asked} onClose={closeBeside} />}
       {sent && <EachPrinterSheet candidate={sent} onClose={() => setEverywhere(undefined)} />}
     </section>

@@ -1,33 +1,27 @@
-import type { TrialPhoto } from '@sable/contract/trials'
-import { useQueryClient } from '@tanstack/react-query'
 import { ImagePlus, X } from 'lucide-react'
 import { useRef, useState } from 'react'
-import { addPhoto, photoAddress, removePhoto, trialsQuery } from '../api/trials'
-import { IconButton } from '../ui/Button'
+import { IconButton } from './Button'
 
 /** Photographs of a print: dropped here or chosen, kept small. */
 export function Photos({
-  trial,
   photos,
-  attempt,
+  addressOf,
+  onAdd,
+  onRemove,
 }: {
-  trial: string
-  photos: readonly TrialPhoto[]
-  attempt: (work: () => Promise<unknown>) => Promise<void>
+  /** Their ids. */
+  photos: readonly string[]
+  addressOf: (id: string) => string
+  /** Takes them in; whatever goes wrong is told there. */
+  onAdd: (files: readonly File[]) => Promise<void>
+  onRemove: (id: string) => void
 }) {
-  const queries = useQueryClient()
   const picker = useRef<HTMLInputElement>(null)
   const [over, setOver] = useState(false)
   const [busy, setBusy] = useState(false)
   const take = async (files: Iterable<File>): Promise<void> => {
     setBusy(true)
-    await attempt(async () => {
-      try {
-        for (const file of files) await addPhoto(trial, file)
-      } finally {
-        await queries.invalidateQueries(trialsQuery)
-      }
-    })
+    await onAdd([...files])
     setBusy(false)
   }
   return (
@@ -42,18 +36,18 @@ export function Photos({
       onDrop={(event) => {
         event.preventDefault()
         setOver(false)
-        void take([...event.dataTransfer.files])
+        void take(event.dataTransfer.files)
       }}
     >
-      {photos.map(({ id }, i) => (
+      {photos.map((id, i) => (
         <span key={id} className="relative">
-          <a href={photoAddress(id)} target="_blank" rel="noreferrer">
-            <img src={photoAddress(id)} alt={`Photograph ${i + 1} of the print`} className="h-14 w-20 rounded object-cover" />
+          <a href={addressOf(id)} target="_blank" rel="noreferrer">
+            <img src={addressOf(id)} alt={`Photograph ${i + 1} of the print`} className="h-14 w-20 rounded object-cover" />
           </a>
           <IconButton
             label={`Remove photograph ${i + 1}`}
             className="absolute top-0 right-0 size-5 bg-ground/80"
-            onClick={() => void attempt(async () => queries.setQueryData(trialsQuery.queryKey, await removePhoto(id)))}
+            onClick={() => onRemove(id)}
           >
             <X className="size-3" />
           </IconButton>
@@ -76,7 +70,7 @@ export function Photos({
         tabIndex={-1}
         aria-label="Photographs of the print"
         onChange={({ target }) => {
-          void take([...(target.files ?? [])])
+          void take(target.files ?? [])
           target.value = ''
         }}
       />

@@ -1,0 +1,131 @@
+import type { Candidate } from '@sable/contract/lineup'
+import type { FrozenPrint } from '@sable/contract/prints'
+import { type ForetoldPrint, foretoldPrint, wholeRanges } from '@sable/core/log/foretoldPrint'
+import type { Prediction } from '@sable/core/pipeline/predict'
+import { useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { asRefusal } from '../../api/asRefusal'
+import { planPrint, startPrint } from '../../api/prints'
+import { useBench } from '../../desk/bench'
+import { useDesk } from '../../desk/deskStore'
+import { requestFor, useForecasts } from '../../predictions/predictionStore'
+import { useDoubts } from '../../predictions/useDoubts'
+import { Button } from '../../ui/Button'
+import { Sheet } from '../../ui/Dialog'
+import { Notice, type Refusal } from '../../ui/Notice'
+import { NumberField } from '../../ui/NumberField'
+import { RangeLine } from '../../ui/RangeLine'
+import { cautionsFor } from '../sheet/cautions'
+
+/** A column becomes a print: what is foretold is frozen here, and the reel goes on the scale. */
+export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onClose: () => void }) {
+  const { content, part, shelf } = useBench()
+  const lineup = useDesk((desk) => desk.lineupId)
+  const prediction = useForecasts((all) => (all[candidate.id]?.state === 'done' ? all[candidate.id]?.prediction : undefined))
+  const request = useMemo(() => requestFor(candidate, content, part, shelf), [candidate, content, part, shelf])
+  const requests = useMemo(() => (request ? [request] : []), [request])
+  const { found, share } = useDoubts(requests, content.purpose)
+  const [beforeG, setBeforeG] = useState<number>()
+  const [refusal, setRefusal] = useState<Refusal>()
+  const queries = useQueryClient()
+  const navigate = useNavigate()
+  const [doubtful] = found
+  const foretold = prediction && doubtful ? foretoldPrint(prediction, doubtful, content.purpose) : undefined
+  const begin = async (now: boolean): Promise<void> => {
+    if (!prediction || !foretold) return
+    try {
+      const { placement } = content
+      const frozen = frozenPrint(candidate, prediction, foretold, { name: part.name, part: part.id, placement })
+      const { line } = await planPrint({
+        ...frozen,
+        ...(lineup === undefined ? {} : { lineup }),
+        ...(beforeG === undefined ? {} : { beforeG }),
+      })
+      if (now) await startPrint(line.id)
+      await queries.invalidateQueries({ queryKey: ['prints'] })
+      await navigate(`/log/${line.id}`)
+    } catch (error) {
+      setRefusal(asRefusal(error))
+    }
+  }
+  const spool = shelf.spools.find(({ key }) => key === candidate.spool)
+  return (
+    <Sheet title={`Print ${part.name} as ${candidate.name}`} onClose={onClose} width="w-[34rem]">
+      {refusal && <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />}
+      {!prediction && <p className="py-4 text-muted">There is no figure of this column yet.</p>}
+      {prediction && !foretold && (
+        <p role="status" className="py-4 text-muted">
+          Working out how sure the figures are: {Math.round(100 * (share ?? 0))} %
+        </p>
+      )}
+      {foretold && (
+        <>
+          <Foretold foretold={foretold} />
+          <div className="my-3 flex items-center gap-3 border-y border-line py-3">
+            <NumberField
+              label={spool ? `${spool.name} on the scale, reel and all` : 'The reel on the scale, if you weigh it'}
+              unit="g"
+              value={beforeG}
+              problem="more than nothing"
+              onCommit={(grams) => {
+                if (grams !== undefined && !(grams > 0 && grams < 30_000)) return false
+                setBeforeG(grams)
+                return true
+              }}
+            />
+          </div>
+          <ul className="space-y-1 text-[12px] text-muted">
+            {cautionsFor([prediction!]).map((caution) => (
+              <li key={caution} className="border-l-2 border-line pl-2">
+                {caution}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={() => void begin(false)} disabled={!foretold}>
+          Put it into the log for later
+        </Button>
+        <Button tone="main" onClick={() => void begin(true)} disabled={!foretold}>
+          It starts now
+        </Button>
+      </div>
+    </Sheet>
+  )
+}
+
+function Foretold({ foretold }: { foretold: ForetoldPrint }) {
+  const { time, mass } = wholeRanges(foretold)
+  return (
+    <dl className="space-y-1 text-[12.5px]">
+      <RangeLine label="From start to end" value={foretold.timeS + foretold.startS} range={time} as="time" />
+      <RangeLine label="Filament" value={foretold.massG} range={mass} as="mass" />
+      <p className="pt-1 text-[11.5px] text-muted">
+        Four prints in five end within these ranges. What is foretold is kept with the print: later edits change nothing of it.
+      </p>
+    </dl>
+  )
+}
+
+/** A column as it stands, for the day book. */
+export const frozenPrint = (
+  { printer, nozzle, material, spool, name: profile, values, overrides }: Candidate,
+  { settings, origins }: Pick<Prediction, 'settings' | 'origins'>,
+  foretold: ForetoldPrint,
+  of: Pick<FrozenPrint, 'name' | 'part' | 'placement'>,
+): FrozenPrint => ({
+  ...of,
+  printer,
+  nozzle,
+  material,
+  ...(spool === undefined ? {} : { spool }),
+  profile,
+  values,
+  overrides: [...overrides],
+  resolved: Object.fromEntries(
+    Object.entries(settings).map(([name, value]) => [name, { value, origin: origins[name as keyof typeof origins] }]),
+  ),
+  foretold,
+})

@@ -1,0 +1,113 @@
+import type { PrintLine } from '@sable/contract/prints'
+import type { Shelf } from '@sable/contract/shelf'
+import { TIME_NOISE } from '@sable/core/learning/timed'
+import { driftOf } from '@sable/core/log/drift'
+import { driftSentence } from '@sable/core/log/sentences'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useMemo } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import { printsQuery } from '../api/prints'
+import { shelfQuery } from '../api/shelf'
+import { Button } from '../ui/Button'
+import { Loading } from '../ui/Loading'
+import { SearchField } from '../ui/SearchField'
+import { Select } from '../ui/Select'
+import { useAddress } from '../ui/useAddress'
+import { DayBook } from './DayBook'
+import { LookingBack } from './LookingBack'
+import { PrintPage } from './PrintPage'
+import { stateNames } from './stateNames'
+
+/** The log: a day book of prints, and what they say together. */
+export function LogScreen() {
+  const shelf = useQuery(shelfQuery)
+  useEffect(() => {
+    document.title = 'Log · Sable Lantern'
+  }, [])
+  if (!shelf.data) return <Loading what="the log" failed={shelf.failureReason} />
+  return <Opened shelf={shelf.data} />
+}
+
+/** All prints of a desk at most: a hobbyist's ten years. */
+const ALL = 10_000
+
+function Opened({ shelf }: { shelf: Shelf }) {
+  const { printId } = useParams()
+  const navigate = useNavigate()
+  const { get, set } = useAddress()
+  const filter = {
+    printer: get('printer'),
+    spool: get('spool'),
+    state: get('state') as PrintLine['state'] | undefined,
+    words: get('words'),
+  }
+  const prints = useQuery({ ...printsQuery({ ...filter, limit: ALL }), placeholderData: (before) => before })
+  const isBack = get('view') === 'back'
+  const lines = prints.data?.prints
+  const open = printId ?? lines?.[0]?.id
+  const names = (kind: 'printers' | 'spools') => [{ id: '', name: 'all' }, ...shelf[kind].map(({ key, name }) => ({ id: key, name }))]
+  if (!lines) return <Loading what="the prints" failed={prints.failureReason} />
+  const isFiltered = Object.values(filter).some((value) => value !== undefined)
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <header className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-3">
+        <h1 className="mr-1 text-[15px] font-semibold">Log</h1>
+        <SearchField
+          label="Find in names, notes and faults"
+          value={filter.words ?? ''}
+          onChange={(words) => set({ words })}
+          className="w-56"
+        />
+        <Select label="Printer" value={filter.printer ?? ''} of={names('printers')} onChange={(printer) => set({ printer })} />
+        <Select label="Spool" value={filter.spool ?? ''} of={names('spools')} onChange={(spool) => set({ spool })} />
+        <Select
+          label="Came out"
+          value={filter.state ?? ''}
+          of={[{ id: '', name: 'all' }, ...Object.entries(stateNames).map(([id, name]) => ({ id, name }))]}
+          onChange={(state) => set({ state })}
+        />
+        <div className="flex-1" />
+        <Button aria-pressed={isBack} onClick={() => set({ view: isBack ? undefined : 'back' })}>
+          {isBack ? 'Day book' : 'Looking back'}
+        </Button>
+      </header>
+      <Drifts lines={lines} shelf={shelf} />
+      {lines.length === 0 ? (
+        <p className="m-auto max-w-sm p-10 text-center text-muted">
+          {isFiltered
+            ? 'No print is like that. Take a filter away.'
+            : 'No print yet. On the bench, a column’s menu has “Print it …”: what is foretold is kept, and held against what comes out.'}
+        </p>
+      ) : isBack ? (
+        <LookingBack lines={lines} shelf={shelf} />
+      ) : (
+        <div className="flex min-h-0 flex-1">
+          <DayBook lines={lines} open={open} onOpen={(id) => void navigate({ pathname: `/log/${id}`, search: window.location.search })} />
+          {open !== undefined && <PrintPage key={open} id={open} shelf={shelf} lines={lines} />}
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** Machines that changed, by their own prints: above everything, where there is one. */
+function Drifts({ lines, shelf }: { lines: readonly PrintLine[]; shelf: Shelf }) {
+  const told = useMemo(
+    () =>
+      shelf.printers.flatMap(({ key, name }) => {
+        const own = lines.flatMap(({ printer, leftOut, actualS, timeS, plannedAt, state }) =>
+          printer === key && !leftOut && actualS !== undefined && (state === 'good' || state === 'usable')
+            ? [{ at: plannedAt, log: Math.log(actualS / timeS) }]
+            : [],
+        )
+        const drift = driftOf(own, TIME_NOISE)
+        return drift ? [{ key, sentence: driftSentence(name, drift) }] : []
+      }),
+    [lines, shelf.printers],
+  )
+  return told.map(({ key, sentence }) => (
+    <p key={key} className="border-b border-line bg-glow px-3 py-1 text-[12px]">
+      {sentence}
+    </p>
+  ))
+}

@@ -13,7 +13,20 @@ installDebian('chromium', ['/usr/bin/chromium'])
 await build()
 
 const bin = (name) => join(root, 'node_modules/.bin', name)
-const rooms = ['core', 'core/tsconfig.tests.json', 'contract', 'demo', 'server', 'web', 'cli', 'e2e', 'bench', 'soak', 'scripts']
+const rooms = [
+  'core',
+  'core/tsconfig.tests.json',
+  'contract',
+  'demo',
+  'server',
+  'web',
+  'cli',
+  'e2e',
+  'bench',
+  'soak',
+  'standins',
+  'scripts',
+]
 const steps = [
   ['lint', bin('biome'), ['check', '--error-on-warnings', '.']],
   ['rooms', process.execPath, [join(root, 'scripts/rooms.mjs')]],

@@ -15,43 +15,40 @@ export interface Drift {
 /** So few prints on the newer side are an accident. */
 const LEAST_AFTER = 3
 const LEAST_BEFORE = 3
-/** Standard errors between both sides, and the least share that is worth a word. */
+/** Standard errors between both levels, and the least share that is worth a word. */
 const APART = 3
 const WORTH = 0.02
 
 /**
- * The last change of a machine or a reel, as prints in their order tell it: the point at which those before and after are furthest
- * apart, in standard errors of their difference about robust middles (a two-sample test at each point, Page 1954 for the idea).
+ * The change of a machine or a reel, as prints in their order tell it: where two levels fit best, by least absolute deviations, so
+ * that one bad print makes no change; told where both levels are apart by more than they scatter.
  *
  * @param noise what one print scatters by at least, as a logarithm
  * @returns undefined where nothing stands out
  */
 export function driftOf(prints: readonly Off[], noise: number): Drift | undefined {
   const inOrder = prints.toSorted((a, b) => a.at.localeCompare(b.at))
-  let most = APART
-  let found: Drift | undefined
-  for (let split = LEAST_BEFORE; split <= inOrder.length - LEAST_AFTER; split++) {
-    const [before, after] = [inOrder.slice(0, split), inOrder.slice(split)].map((side) => side.map(({ log }) => log)) as [
-      number[],
-      number[],
-    ]
-    const [was, is] = [median(before), median(after)]
-    const scatter = Math.max(
-      noise,
-      SIGMA * median([...before.map((log) => Math.abs(log - was)), ...after.map((log) => Math.abs(log - is))]),
-    )
-    // Of a median; wider than of a mean by √(π/2).
-    const error = Math.sqrt(Math.PI / 2) * scatter * Math.sqrt(1 / before.length + 1 / after.length)
-    const apart = Math.abs(is - was) / error
-    if (apart < most || Math.abs(is - was) < WORTH) continue
-    most = apart
-    found = { since: inOrder[split]!.at, share: Math.expm1(is - was), prints: after.length }
+  const logs = inOrder.map(({ log }) => log)
+  let best: { readonly split: number; readonly left: number } | undefined
+  for (let split = LEAST_BEFORE; split <= logs.length - LEAST_AFTER; split++) {
+    const left = deviations(logs.slice(0, split)) + deviations(logs.slice(split))
+    if (best === undefined || left < best.left) best = { split, left }
   }
-  return found
+  if (!best) return undefined
+  const [before, after] = [logs.slice(0, best.split), logs.slice(best.split)]
+  const by = median(after) - median(before)
+  const scatter = Math.max(noise, (Math.sqrt(Math.PI / 2) * best.left) / logs.length)
+  // Of a difference of medians; wider than of means by √(π/2).
+  const error = Math.sqrt(Math.PI / 2) * scatter * Math.sqrt(1 / before.length + 1 / after.length)
+  if (Math.abs(by) < Math.max(WORTH, APART * error)) return undefined
+  return { since: inOrder[best.split]!.at, share: Math.expm1(by), prints: after.length }
 }
 
-/** Standard deviation of a normal distribution over the median of its absolute deviations. */
-const SIGMA = 1.4826
+/** Sum of the absolute deviations from the median. */
+function deviations(values: readonly number[]): number {
+  const middle = median(values)
+  return values.reduce((sum, value) => sum + Math.abs(value - middle), 0)
+}
 
 export function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b)

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { ConstantId } from '../constants/constants'
 import { type Doubtful, doubt, rangeOf, reachOf, spreadOf } from '../doubt/doubt'
 import { figures } from '../figures/figures'
+import { SCALE_G } from '../learning/flowFactor'
 import type { Purpose } from '../physics/strength/purpose'
 import type { Prediction } from '../pipeline/predict'
 
@@ -72,10 +73,13 @@ function withStart({ slopes, setup }: Doubtful, timeS: number, startS: number): 
   }
 }
 
-/** 80 % range of the time from start to end, and of the mass. */
+/** Spread of what a scale says of a mass: what it is off by counts on a small print. */
+export const onScale = (spread: number, massG: number): number => Math.hypot(spread, SCALE_G / massG)
+
+/** 80 % range of the time from start to end, and of what a scale will say. */
 export const wholeRanges = ({ timeS, startS, massG, spreads, reach }: ForetoldPrint) => ({
   time: rangeOf(timeS + startS, reach.time * spreads.time),
-  mass: rangeOf(massG, reach.filament * spreads.filament),
+  mass: rangeOf(massG, reach.filament * onScale(spreads.filament, Math.max(1e-3, massG))),
 })
 
 /** A constant as it was in force; as its table has it where nothing was known. */

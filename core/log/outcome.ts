@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { scoreOf } from '../learning/coverage'
 import type { Evidence } from '../learning/evidence'
 import type { Scores } from '../setup/learned'
-import { type ForetoldPrint, inForceAt } from './foretoldPrint'
+import { type ForetoldPrint, inForceAt, onScale } from './foretoldPrint'
 
 /** How a print ended. */
 export const results = ['good', 'usable', 'spoiled', 'stopped'] as const
@@ -95,11 +95,7 @@ export function taughtBy(foretold: ForetoldPrint, outcome: PrintOutcome): Taught
   const weighedG = outcome.weighedG ?? usedG(outcome)
   if (weighedG !== undefined && massG > 0) {
     evidence.push({ on: 'weight', predictedG: massG / inForceAt(foretold, 'print.flow', 1), weighedG })
-    // What a scale is off by counts on a small print.
-    scores.filament = scoreOf(weighedG, massG, Math.hypot(spreads.filament, SCALE_G / massG))
+    scores.filament = scoreOf(weighedG, massG, onScale(spreads.filament, massG))
   }
   return { evidence, scores }
 }
-
-/** What a scale is off by, g. Assumed. */
-const SCALE_G = 1

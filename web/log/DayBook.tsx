@@ -9,7 +9,18 @@ import { TickScale } from './TickScale'
 const ROW = 40
 
 /** A line a print, the newest first: real against foretold as two ticks on one scale. Arrows go from print to print. */
-export function DayBook({ lines, open, onOpen }: { lines: readonly PrintLine[]; open: string | undefined; onOpen: (id: string) => void }) {
+export function DayBook({
+  lines,
+  open,
+  nameOf,
+  onOpen,
+}: {
+  lines: readonly PrintLine[]
+  open: string | undefined
+  /** Of a record. */
+  nameOf: (key: string) => string
+  onOpen: (id: string) => void
+}) {
   const frame = useRef<HTMLDivElement>(null)
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 12 })
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -27,8 +38,8 @@ export function DayBook({ lines, open, onOpen }: { lines: readonly PrintLine[]; 
         <span className="flex-1">
           {lines.length} {lines.length === 1 ? 'print' : 'prints'}
         </span>
-        <span className="figure w-[7.5rem] text-center">time, real over foretold</span>
-        <span className="w-16 text-right">took</span>
+        <span className="w-[7.5rem] text-center">−20 % · foretold · +20 %</span>
+        <span className="w-20 text-right">took</span>
       </div>
       <div
         ref={frame}
@@ -58,7 +69,7 @@ export function DayBook({ lines, open, onOpen }: { lines: readonly PrintLine[]; 
                   line.leftOut && 'opacity-55',
                 )}
               >
-                <Line line={line} />
+                <Line line={line} nameOf={nameOf} />
               </div>
             )
           })}
@@ -68,7 +79,7 @@ export function DayBook({ lines, open, onOpen }: { lines: readonly PrintLine[]; 
   )
 }
 
-function Line({ line }: { line: PrintLine }) {
+function Line({ line, nameOf }: { line: PrintLine; nameOf: (key: string) => string }) {
   const { sign, tone } = stateSigns[line.state]
   return (
     <>
@@ -82,20 +93,19 @@ function Line({ line }: { line: PrintLine }) {
           {line.name} <span className="text-muted">{line.profile}</span>
         </span>
         <span className="block truncate text-[11px] text-muted">
-          {line.printer}
-          {line.spool === undefined ? `, ${line.material}` : `, ${line.spool}`}
+          {nameOf(line.printer)}, {nameOf(line.spool ?? line.material)}
           {line.atZ !== undefined && `, ${stateNames[line.state]} at ${line.atZ} mm`}
           {line.leftOut && ', left out'}
         </span>
       </span>
       <TickScale line={line} />
-      <span className="figure w-16 shrink-0 text-right text-[12px]">
+      <span className="figure w-20 shrink-0 text-right text-[12px] whitespace-nowrap">
         {line.actualS === undefined ? <span className="text-muted">{formatDuration(line.timeS)}</span> : formatDuration(line.actualS)}
       </span>
     </>
   )
 }
 
-/** "27 Nov" */
+/** "Nov 27" */
 const dayOf = ({ startedAt, plannedAt }: PrintLine): string =>
-  new Date(startedAt ?? plannedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
+  new Date(startedAt ?? plannedAt).toLocaleDateString('en-US', { day: 'numeric', month: 'short' })

@@ -45,6 +45,7 @@ function Opened({ shelf }: { shelf: Shelf }) {
   const isBack = get('view') === 'back'
   const lines = prints.data?.prints
   const open = printId ?? lines?.[0]?.id
+  const nameOf = useMemo(() => namesOf(shelf), [shelf])
   const names = (kind: 'printers' | 'spools') => [{ id: '', name: 'all' }, ...shelf[kind].map(({ key, name }) => ({ id: key, name }))]
   if (!lines) return <Loading what="the prints" failed={prints.failureReason} />
   const isFiltered = Object.values(filter).some((value) => value !== undefined)
@@ -82,12 +83,25 @@ function Opened({ shelf }: { shelf: Shelf }) {
         <LookingBack lines={lines} shelf={shelf} />
       ) : (
         <div className="flex min-h-0 flex-1">
-          <DayBook lines={lines} open={open} onOpen={(id) => void navigate({ pathname: `/log/${id}`, search: window.location.search })} />
-          {open !== undefined && <PrintPage key={open} id={open} shelf={shelf} lines={lines} />}
+          <DayBook
+            lines={lines}
+            open={open}
+            nameOf={nameOf}
+            onOpen={(id) => void navigate({ pathname: `/log/${id}`, search: window.location.search })}
+          />
+          {open !== undefined && <PrintPage key={open} id={open} shelf={shelf} lines={lines} nameOf={nameOf} />}
         </div>
       )}
     </div>
   )
+}
+
+/** What records are called, whatever their kind: keys of different kinds do not meet. */
+function namesOf(shelf: Shelf): (key: string) => string {
+  const names = new Map(
+    [...shelf.printers, ...shelf.nozzles, ...shelf.materials, ...shelf.spools].map(({ key, name }) => [key, name] as const),
+  )
+  return (key) => names.get(key) ?? key
 }
 
 /** Machines that changed, by their own prints: above everything, where there is one. */

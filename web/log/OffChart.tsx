@@ -42,6 +42,7 @@ export function pointsOf(lines: readonly PrintLine[], measure: Measure): Point[]
 export function OffChart({ points, what }: { points: readonly Point[]; what: string }) {
   const within = points.filter(({ off, low, high }) => off >= low && off <= high).length
   const reach = Math.max(10, ...points.map(({ off, low, high }) => Math.max(Math.abs(off), Math.abs(low), high)))
+  const most = Math.ceil(reach / 10) * 10
   const axis = { stroke: 'var(--muted)', fontSize: 11, tickLine: false } as const
   return (
     <div role="img" aria-label={`${what}: ${within} of ${points.length} prints ended within their 80 % range`} className="h-64 min-h-0">
@@ -62,7 +63,8 @@ export function OffChart({ points, what }: { points: readonly Point[]; what: str
           />
           <YAxis
             type="number"
-            domain={[-Math.ceil(reach / 5) * 5, Math.ceil(reach / 5) * 5]}
+            domain={[-most, most]}
+            ticks={[-most, -most / 2, 0, most / 2, most]}
             width={52}
             tickFormatter={(share: number) => `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(share).toFixed(0)} %`}
             {...axis}

@@ -80,7 +80,7 @@ export function OutcomeForm({
           onCommit={number('actualS', 6e6)}
         />
         <NumberField
-          label={`All that was printed weighs, foretold ${line.massG.toFixed(1)}`}
+          label={`On the scale, foretold ${line.massG.toFixed(1)} g`}
           unit="g"
           value={said.weighedG}
           problem="0 to 30 000"

@@ -24,6 +24,7 @@ import { Notice, type Refusal } from '../ui/Notice'
 import { Photos } from '../ui/Photos'
 import { RangeLine } from '../ui/RangeLine'
 import { Beside } from './Beside'
+import { Foretold } from './Foretold'
 import { HeightStrip } from './HeightStrip'
 import { OutcomeForm } from './OutcomeForm'
 import { Running } from './Running'
@@ -32,7 +33,17 @@ import { stateNames, stateSigns } from './stateNames'
 import { TaughtPanel } from './TaughtPanel'
 
 /** One print: what was foretold, what came out, and what that teaches. */
-export function PrintPage({ id, shelf, lines }: { id: string; shelf: Shelf; lines: readonly PrintLine[] }) {
+export function PrintPage({
+  id,
+  shelf,
+  lines,
+  nameOf,
+}: {
+  id: string
+  shelf: Shelf
+  lines: readonly PrintLine[]
+  nameOf: (key: string) => string
+}) {
   const print = useQuery(printQuery(id))
   const queries = useQueryClient()
   const navigate = useNavigate()
@@ -61,7 +72,7 @@ export function PrintPage({ id, shelf, lines }: { id: string; shelf: Shelf; line
     })
   return (
     <article aria-label={`Print of ${line.name}`} className="min-w-0 flex-1 overflow-auto px-5 py-3">
-      <Head print={print.data} />
+      <Head print={print.data} nameOf={nameOf} />
       {refusal && <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />}
       <dl className="mt-2 text-[12.5px]">
         <RangeLine label="From start to end" value={line.timeS} range={line.timeRange} actual={line.actualS} as="time" />
@@ -86,6 +97,7 @@ export function PrintPage({ id, shelf, lines }: { id: string; shelf: Shelf; line
           </Button>
         </div>
       )}
+      {!telling && !hasEnded(line) && <Foretold figures={print.data.frozen.foretold.figures} />}
       {line.state === 'running' && !telling && <Running line={line} onEnd={() => setTelling(true)} />}
       {telling ? (
         <OutcomeForm print={print.data} shelf={shelf} lines={lines} onKeep={end} onCancel={() => setTelling(false)} />
@@ -122,7 +134,7 @@ export function PrintPage({ id, shelf, lines }: { id: string; shelf: Shelf; line
   )
 }
 
-function Head({ print: { line, frozen } }: { print: Print }) {
+function Head({ print: { line, frozen }, nameOf }: { print: Print; nameOf: (key: string) => string }) {
   const { sign, tone } = stateSigns[line.state]
   const at = (iso: string | undefined): string =>
     iso === undefined ? '' : new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
@@ -144,7 +156,7 @@ function Head({ print: { line, frozen } }: { print: Print }) {
         </span>
       </h2>
       <p className="text-[12px] text-muted">
-        {[line.printer, line.nozzle, line.spool ?? line.material].join(' · ')}
+        {[line.printer, line.nozzle, line.spool ?? line.material].map(nameOf).join(' · ')}
         <span className="figure ml-3">
           {line.startedAt ? `began ${at(line.startedAt)}` : `planned ${at(line.plannedAt)}`}
           {line.endedAt && `, ended ${at(line.endedAt)}`}

@@ -1,11 +1,13 @@
 import type { PrintLine } from '@sable/contract/prints'
 
 const [WIDTH, HEIGHT] = [120, 22]
-/** Logarithm of the share at either end: 40 % and more lie on the rim. */
-const MOST = Math.log(1.4)
+/** Logarithm of the share at either end: a fifth and more lie on the rim. */
+const MOST = Math.log(1.2)
 
 /** Two ticks on one scale: what was foretold in the middle with its 80 % range, and what it really was. */
-export function TickScale({ line: { timeS, timeRange, actualS } }: { line: Pick<PrintLine, 'timeS' | 'timeRange' | 'actualS'> }) {
+export function TickScale({ line: { timeS, timeRange, state, ...line } }: { line: PrintLine }) {
+  // One that did not come to its end says nothing of the whole.
+  const actualS = state === 'good' || state === 'usable' ? line.actualS : undefined
   const toX = (seconds: number): number => {
     const at = Math.max(-MOST, Math.min(MOST, Math.log(seconds / timeS)))
     return WIDTH / 2 + (at / MOST) * (WIDTH / 2 - 3)

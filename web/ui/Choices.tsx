@@ -21,9 +21,11 @@ export function Choices<Id extends string | number>({
   return (
     <fieldset className="flex flex-wrap items-center gap-1 text-[12px]">
       <legend className="sr-only">{name}</legend>
-      <span aria-hidden className="min-w-24 flex-1 text-muted">
-        {label}
-      </span>
+      {label !== '' && (
+        <span aria-hidden className="min-w-24 flex-1 text-muted">
+          {label}
+        </span>
+      )}
       {of.map(({ id, name: own }, i) => (
         <button
           key={id}

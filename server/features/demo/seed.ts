@@ -1,14 +1,19 @@
 import { randomUUID } from 'node:crypto'
+import { frozenPrintSchema, printFilterSchema } from '@sable/contract/prints'
 import { SHELF_FILE_VERSION, setupOf, shelfFileSchema } from '@sable/contract/shelf'
 import { writeStl } from '@sable/core/formats/writeStl'
+import { outcomeSchema } from '@sable/core/log/outcome'
 import { asModelled } from '@sable/core/mesh/place'
 import { planTrial } from '@sable/core/trials/plan'
+import madePrints from '@sable/demo/madePrints.json'
 import { demoLineup, demoParts, demoSpools } from '@sable/demo/scenario'
 import { demoTrials } from '@sable/demo/trials'
+import { z } from 'zod'
 import type { Marks } from '../../database/marks'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
 import { asUpload } from '../parts/receiveUpload'
+import type { PrintStore } from '../prints/printStore'
 import type { ShelfStore } from '../shelf/shelfStore'
 import type { TrialStore } from '../trials/trialStore'
 
@@ -17,6 +22,7 @@ interface Stores {
   readonly shelf: ShelfStore
   readonly lineups: LineupStore
   readonly trials: TrialStore
+  readonly prints: PrintStore
   readonly marks: Marks
 }
 
@@ -26,7 +32,7 @@ interface Stores {
  *
  * @param folder where files lie until they are read
  */
-export async function seedDemo({ parts, shelf, lineups, trials, marks }: Stores, fresh: boolean, folder: string): Promise<void> {
+export async function seedDemo({ parts, shelf, lineups, trials, prints, marks }: Stores, fresh: boolean, folder: string): Promise<void> {
   // A starter record that was taken off the shelf stays off it.
   if (!(await marks.has('starters'))) {
     await shelf.addStarters()
@@ -55,10 +61,32 @@ export async function seedDemo({ parts, shelf, lineups, trials, marks }: Stores,
     },
     true,
   )
+  await seedPrints(
+    prints,
+    demoParts.map(({ key, name }) => ({ name, id: ids.get(key)! })),
+  )
   await marks.set('demo')
 }
 
 const DAY_MS = 86_400_000
+/** Begun in the morning. */
+const HOUR_MS = 3_600_000
+
+const madeSchema = z.array(z.object({ daysAgo: z.number(), frozen: frozenPrintSchema, outcome: outcomeSchema.optional() }))
+
+/** The workshop's log, each print on its day. Nothing where there is a print already. */
+async function seedPrints(prints: PrintStore, parts: readonly { readonly name: string; readonly id: string }[]): Promise<void> {
+  if ((await prints.list(printFilterSchema.parse({ limit: 1 }))).total > 0) return
+  const now = Date.now()
+  for (const { daysAgo, frozen, outcome } of madeSchema.parse(madePrints)) {
+    const part = parts.find(({ name }) => name === frozen.name)?.id
+    const at = new Date(now - daysAgo * DAY_MS - HOUR_MS)
+    const { line } = await prints.plan({ ...frozen, ...(part === undefined ? {} : { part }) }, at)
+    if (!outcome) continue
+    await prints.start(line.id, at)
+    await prints.end(line.id, outcome, new Date(at.getTime() + 1000 * (outcome.actualS ?? 0)))
+  }
+}
 
 /** Test prints and their readings, each on its day. Nothing where there are some already: nothing is read twice. */
 async function seedTrials(trials: TrialStore, shelf: ShelfStore): Promise<void> {

@@ -44,11 +44,12 @@ function Opened({ shelf }: { shelf: Shelf }) {
   const prints = useQuery({ ...printsQuery({ ...filter, limit: ALL }), placeholderData: (before) => before })
   const isBack = get('view') === 'back'
   const lines = prints.data?.prints
-  const open = printId ?? lines?.[0]?.id
   const nameOf = useMemo(() => namesOf(shelf), [shelf])
   const names = (kind: 'printers' | 'spools') => [{ id: '', name: 'all' }, ...shelf[kind].map(({ key, name }) => ({ id: key, name }))]
   if (!lines) return <Loading what="the prints" failed={prints.failureReason} />
   const isFiltered = Object.values(filter).some((value) => value !== undefined)
+  // What the filter leaves out is not what is looked for.
+  const open = printId !== undefined && (!isFiltered || lines.some(({ id }) => id === printId)) ? printId : lines[0]?.id
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-3">

@@ -99,13 +99,15 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
 function Foretold({ foretold }: { foretold: ForetoldPrint }) {
   const { time, mass } = wholeRanges(foretold)
   return (
-    <dl className="space-y-1 text-[12.5px]">
-      <RangeLine label="From start to end" value={foretold.timeS + foretold.startS} range={time} as="time" />
-      <RangeLine label="Filament" value={foretold.massG} range={mass} as="mass" />
+    <>
+      <dl className="space-y-1 text-[12.5px]">
+        <RangeLine label="From start to end" value={foretold.timeS + foretold.startS} range={time} as="time" />
+        <RangeLine label="Filament" value={foretold.massG} range={mass} as="mass" />
+      </dl>
       <p className="pt-1 text-[11.5px] text-muted">
         Four prints in five end within these ranges. What is foretold is kept with the print: later edits change nothing of it.
       </p>
-    </dl>
+    </>
   )
 }
 

@@ -51,6 +51,8 @@ export const printLineSchema = trialPlaceSchema.extend({
   plannedAt: z.string(),
   startedAt: z.string().optional(),
   endedAt: z.string().optional(),
+  /** What a machine's own clock said that it took, s. */
+  clockS: z.number().optional(),
   leftOut: z.boolean(),
   /** Foretold from start to end, s, and g, each with its 80 % range. */
   timeS: z.number(),

@@ -66,6 +66,7 @@ process.on('unhandledRejection', (error) => console.error(error))
 
 const stop = (): void => {
   stopDaily()
+  desk.machines.close()
   server.close(async () => {
     await desk.jobRunner.close()
     await sequelize.close()

@@ -67,6 +67,11 @@ export const printerSchema = z.object({
   /** What its programs begin and end with, in place of the usual: see `ownText.ts` for what stands for numbers in it. */
   startText: z.string().max(20_000).optional(),
   endText: z.string().max(20_000).optional(),
+  /** Where it listens for programs, line by line: "127.0.0.1:4831". */
+  address: z
+    .string()
+    .regex(/^[a-zA-Z0-9.-]+:\d{1,5}$/, 'Write it as host:port, for example 127.0.0.1:4831.')
+    .optional(),
   /** Power while printing, on average, W. */
   watts: z.number().positive().max(5000).optional(),
   /** Money per printing hour: power, wear and the share of the purchase price. */

@@ -9,6 +9,10 @@ import { type Backups, createBackups } from '../features/backup/backupDesk'
 import { backupRoutes } from '../features/backup/backupRoutes'
 import { lineupRoutes } from '../features/lineups/lineupRoutes'
 import { createLineupStore, type LineupStore } from '../features/lineups/lineupStore'
+import { createMachineDesk, type MachineDesk } from '../features/machines/machineDesk'
+import { machineRoutes } from '../features/machines/machineRoutes'
+import { createRunStore } from '../features/machines/runStore'
+import { tcpTransport } from '../features/machines/transport'
 import { partRoutes } from '../features/parts/partRoutes'
 import { createPartStore, type PartStore } from '../features/parts/partStore'
 import type { PartReader } from '../features/parts/readInProcess'
@@ -56,6 +60,7 @@ export interface Desk {
   readonly searches: SearchStore
   readonly trials: TrialStore
   readonly prints: PrintStore
+  readonly machines: MachineDesk
   readonly jobs: JobStore
   readonly jobRunner: JobRunner
   /** Another runner of the same jobs, on other lanes. */
@@ -82,6 +87,9 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const trials = createTrialStore(models, shelf, trialPhotos)
   const printPhotos = createPhotoStore(models.printPhotos, 'print', async (id) => (await models.prints.count({ where: { id } })) > 0)
   const prints = createPrintStore(models, shelf, printPhotos)
+  const runs = createRunStore(models)
+  await runs.breakOff()
+  const machines = createMachineDesk({ shelf, prints, runs, open: tcpTransport })
   const lineups = createLineupStore(sequelize, models)
   const jobs = createJobStore(models)
   const searches = createSearchStore(sequelize, models, shelf, jobs)
@@ -101,14 +109,15 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/shelf', shelfRoutes(shelf)],
       ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints })],
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
-      ['/api/prints', printRoutes(prints, printPhotos, uploadFolder)],
+      ['/api/prints', printRoutes(prints, printPhotos, runs, uploadFolder)],
+      ['/api/machines', machineRoutes(machines)],
       ['/api/searches', searchRoutes(searches, jobRunner)],
       ['/api/jobs', jobRoutes(jobs)],
       ['/api/parts', partRoutes(parts, uploadFolder)],
       ['/api/lineups', lineupRoutes(lineups)],
     ],
   })
-  return { models, marks, parts, shelf, lineups, searches, trials, prints, jobs, jobRunner, runnerOn, backups, app }
+  return { models, marks, parts, shelf, lineups, searches, trials, prints, machines, jobs, jobRunner, runnerOn, backups, app }
 }
 
 /** Folders of a desk within its data folder. */

@@ -117,6 +117,24 @@ export interface PrintRow {
   plannedAt: Date
   startedAt: Date | null
   endedAt: Date | null
+  /** What a machine's own clock said that it took, s. */
+  clockS: number | null
+}
+/** The program of a print, packed, as text of base 64. */
+export interface PrintProgramRow {
+  printId: string
+  sha256: string
+  packed: string
+}
+/** How far a machine has come with a print. */
+export interface PrintRunRow {
+  printId: string
+  printer: string
+  state: string
+  accepted: number
+  total: number
+  why: string
+  changedAt: Date
 }
 export interface SearchVariantRow {
   searchId: string
@@ -149,6 +167,8 @@ export interface Models {
   readonly trialPhotos: Table<PhotoRow>
   readonly prints: Table<PrintRow>
   readonly printPhotos: Table<PhotoRow>
+  readonly printPrograms: Table<PrintProgramRow>
+  readonly printRuns: Table<PrintRunRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -271,9 +291,23 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
       plannedAt: when,
       startedAt: when,
       endedAt: when,
+      clockS: DataTypes.DOUBLE,
     },
   ],
   printPhotos: ['print_photos', { ...photo, ownerId: { type: id, field: 'print_id' } }],
+  printPrograms: ['print_programs', { printId: { type: id, primaryKey: true }, sha256: DataTypes.CHAR(64), packed: text }],
+  printRuns: [
+    'print_runs',
+    {
+      printId: { type: id, primaryKey: true },
+      printer: key,
+      state: DataTypes.STRING(16),
+      accepted: whole,
+      total: whole,
+      why: text,
+      changedAt: when,
+    },
+  ],
   searchVariants: [
     'search_variants',
     {

@@ -16,6 +16,9 @@ export class Firmware {
   private lastHeardAt = 0
   private lastBusyAt = 0
   private isHalted = false
+  /** Temperatures are told by themselves, seconds on its own clock; never where it is 0. */
+  private reportEveryS = 0
+  private lastReportAt = 0
   /** The next line is thrown away as if the wire had lost it. */
   loseNext = false
 
@@ -50,6 +53,10 @@ export class Firmware {
       this.lastBusyAt = machine.clock
       this.send(`echo:busy: processing`)
       this.send(this.temperatures())
+    }
+    if (this.reportEveryS > 0 && machine.clock - this.lastReportAt >= this.reportEveryS) {
+      this.lastReportAt = machine.clock
+      this.send(` ${this.temperatures()}`)
     }
     const isHot = machine.nozzle.target > 0 || machine.bed.target > 0
     if (isHot && machine.isIdle && this.waiting.length === 0 && machine.clock - this.lastHeardAt > SILENCE_S) {
@@ -102,6 +109,11 @@ export class Firmware {
     if (word === 'M114') {
       const { x, y, z, e } = machine.at
       return [`X:${x.toFixed(2)} Y:${y.toFixed(2)} Z:${z.toFixed(2)} E:${e.toFixed(2)}`, 'ok']
+    }
+    if (word === 'M31') return [`echo:Print time: ${machine.printS.toFixed(1)} s`, 'ok']
+    if (word === 'M155') {
+      this.reportEveryS = Number(rest.find((part) => /^S\d/i.test(part))?.slice(1) ?? 0)
+      return ['ok']
     }
     if (word === 'M503') {
       const { speed, acceleration } = machine.limits

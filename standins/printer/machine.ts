@@ -180,6 +180,13 @@ export class Machine {
       case 'M204':
         this.acceleration = values.S ?? values.P ?? values.T ?? this.acceleration
         return
+      case 'M75':
+        this.timerFrom = this.clock
+        this.timerTo = undefined
+        return
+      case 'M77':
+        this.timerTo = this.clock
+        return
       case 'M400':
         this.waitUntil = () => this.buffer.isEmpty && this.runningUntil <= this.clock
         return
@@ -197,6 +204,13 @@ export class Machine {
   }
 
   private feedrate = 60
+  /** Seconds of its own clock since a print's timer was started, until it was stopped. */
+  private timerFrom: number | undefined
+  private timerTo: number | undefined
+
+  get printS(): number {
+    return this.timerFrom === undefined ? 0 : (this.timerTo ?? this.clock) - this.timerFrom
+  }
 
   private move(values: Readonly<Record<string, number>>): void {
     if (values.F !== undefined && values.F > 0) this.feedrate = values.F / 60

@@ -11,6 +11,7 @@ import { overridesAndNoHistory } from './08-overrides-and-no-history'
 import { jobs } from './09-jobs'
 import { trials } from './10-trials'
 import { prints } from './11-prints'
+import { runs } from './12-runs'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -26,6 +27,7 @@ const steps: readonly Step[] = [
   jobs,
   trials,
   prints,
+  runs,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -11,6 +11,7 @@ const summarySchema = printLineSchema.omit({
   plannedAt: true,
   startedAt: true,
   endedAt: true,
+  clockS: true,
   leftOut: true,
 })
 /** What a line of the day book says beside the columns that it has: made of the print and its outcome, so that a list reads neither. */
@@ -49,22 +50,16 @@ export function writtenOf(frozen: FrozenPrint, outcome?: PrintOutcome): Pick<Pri
   }
 }
 
-export const asLine = ({
-  id,
-  state,
-  summary,
-  leftOut,
-  plannedAt,
-  startedAt,
-  endedAt,
-}: Omit<PrintRow, 'frozen' | 'outcome'>): PrintLine => ({
-  ...storedSummary.read(summary),
-  id,
-  state: printLineSchema.shape.state.parse(state),
-  leftOut: Boolean(leftOut),
-  plannedAt: plannedAt.toISOString(),
-  ...(startedAt ? { startedAt: startedAt.toISOString() } : {}),
-  ...(endedAt ? { endedAt: endedAt.toISOString() } : {}),
+/** Of a row as it is read, which gives its columns one by one only. */
+export const asLine = (row: Omit<PrintRow, 'frozen' | 'outcome'>): PrintLine => ({
+  ...storedSummary.read(row.summary),
+  id: row.id,
+  state: printLineSchema.shape.state.parse(row.state),
+  leftOut: Boolean(row.leftOut),
+  plannedAt: row.plannedAt.toISOString(),
+  ...(row.startedAt ? { startedAt: row.startedAt.toISOString() } : {}),
+  ...(row.endedAt ? { endedAt: row.endedAt.toISOString() } : {}),
+  ...(row.clockS === null ? {} : { clockS: row.clockS }),
 })
 
 export const outcomeIn = ({ outcome }: Pick<PrintRow, 'outcome'>) => (outcome === null ? undefined : storedOutcome.read(outcome))

@@ -12,7 +12,7 @@ import type { ShelfStore } from '../shelf/shelfStore'
 import { asLine, outcomeIn, writtenOf } from './printRows'
 
 /** What a line is made of: neither the print nor its outcome, which are large. */
-const LINE = ['id', 'state', 'summary', 'leftOut', 'plannedAt', 'startedAt', 'endedAt'] as const
+const LINE = ['id', 'state', 'summary', 'leftOut', 'plannedAt', 'startedAt', 'endedAt', 'clockS'] as const
 
 /** Prints, from the day on which they are begun: frozen, run, ended, and told of. */
 export function createPrintStore(models: Models, shelf: ShelfStore, photos: PhotoStore) {
@@ -77,6 +77,7 @@ export function createPrintStore(models: Models, shelf: ShelfStore, photos: Phot
         plannedAt,
         startedAt: null,
         endedAt: null,
+        clockS: null,
       })
       return get(id)
     },
@@ -88,6 +89,12 @@ export function createPrintStore(models: Models, shelf: ShelfStore, photos: Phot
         throw new ProblemError(409, 'print-begun', 'This print has begun already.', id, 'Begin another one from its column.')
       await row.update({ state: 'running', startedAt })
       return get(id)
+    },
+
+    /** A machine has come to its end with it, after so many seconds of its own clock; what came out is for a person to say. */
+    async cameToEnd(id: string, seconds: number | undefined): Promise<void> {
+      const row = await rowOf(id)
+      await row.update({ endedAt: new Date(), clockS: seconds ?? null })
     },
 
     /** Says what became of a print, or says it anew; and works out what that teaches. */
@@ -129,6 +136,7 @@ export function createPrintStore(models: Models, shelf: ShelfStore, photos: Phot
           'Leave it out of what is learned instead.',
         )
       await photos.removeOf(id)
+      await models.printPrograms.destroy({ where: { printId: id } })
       await row.destroy()
     },
 
@@ -145,6 +153,8 @@ export function createPrintStore(models: Models, shelf: ShelfStore, photos: Phot
 
     async forget(id: string): Promise<void> {
       await photos.removeOf(id)
+      await models.printPrograms.destroy({ where: { printId: id } })
+      await models.printRuns.destroy({ where: { printId: id } })
       await models.prints.destroy({ where: { id } })
     },
   }

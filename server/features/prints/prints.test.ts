@@ -14,7 +14,7 @@ beforeAll(async () => {
 })
 afterAll(() => server.close())
 
-const place = { printer: 'dory', nozzle: 'bore-0.4', material: 'pla', spool: 'rope-ends' }
+const place = { printer: 'towline', nozzle: 'bore-0.4', material: 'pla', spool: 'rope-ends' }
 const frozen = (more: Partial<FrozenPrint> = {}, foretold: Partial<FrozenPrint['foretold']> = {}): FrozenPrint => ({
   ...place,
   name: 'wick-knob',
@@ -88,7 +88,8 @@ describe('a print', () => {
   it('that was foretold by what was known by then is held against nothing known', async () => {
     const id = await begin({}, { inForce: { 'print.acceleration': 0.9, 'print.pace': 1.02, 'print.start': 40, 'print.flow': 1.05 } })
     const { kept } = await end(id, { result: 'good', actualS: 3800, weighedG: 40 })
-    const [timed, weight] = kept!.evidence as [{ predictedS: number; startS: number }, { predictedG: number }]
+    const timed = kept!.evidence.find((one) => one.on === 'timed')!
+    const weight = kept!.evidence.find((one) => one.on === 'weight')!
     expect(timed.predictedS).toBeCloseTo(3600 / (1.02 * 0.9 ** -0.3), 6)
     expect(timed.startS).toBe(160)
     expect(weight.predictedG).toBeCloseTo(40 / 1.05, 9)
@@ -131,7 +132,7 @@ describe('a print', () => {
     expect(await found('words=twice%20bumper')).toEqual([id])
     expect(await found(`words=${encodeURIComponent('100 %')}`)).toEqual([id])
     expect(await found(`words=${encodeURIComponent('filamentX')}`)).toEqual([])
-    expect(await found('state=stopped&printer=dory')).toContain(id)
+    expect(await found('state=stopped&printer=towline')).toContain(id)
     expect(await found('printer=lugger&words=bumper')).toEqual([])
     const { body } = await api.get('/api/prints?limit=2&skip=1').expect(200)
     expect(body.prints).toHaveLength(2)

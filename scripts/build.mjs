@@ -9,15 +9,16 @@ const sources = {
   bench: ['core', 'demo', 'cli', 'bench'],
   cli: ['core', 'cli'],
   server: ['core', 'contract', 'demo', 'server'],
+  standins: ['standins'],
   web: ['core', 'contract', 'web'],
 }
 
 /**
  * Builds what has changed since the last build: the command line, the server, the interface.
  *
- * @param {('bench' | 'cli' | 'server' | 'web')[]} targets
+ * @param {('bench' | 'cli' | 'server' | 'standins' | 'web')[]} targets
  */
-export async function build(targets = ['cli', 'server', 'web']) {
+export async function build(targets = ['cli', 'server', 'standins', 'web']) {
   for (const target of targets) {
     const stamp = join(root, 'dist', target, '.stamp')
     const now = fingerprint(sources[target])

@@ -11,10 +11,13 @@ import { holdPagePort, holdPort } from './lib/ports.mjs'
 import { findProcesses, stopProcess } from './lib/processes.mjs'
 import { refuse, say } from './lib/say.mjs'
 
-const USAGE = 'Usage: npm start [-- --port NUMBER] [--database-port NUMBER] [--private] [--fresh-demo]'
+const USAGE = 'Usage: npm start [-- --port NUMBER] [--database-port NUMBER] [--private] [--fresh-demo] [--no-standins]'
 const DEFAULT_PORT = 4820
 /** The database's port stands so far from the page's that the desk next door can have the next number. */
 const DATABASE_PORT_APART = 10_000
+/** Ports of the stand-ins lie so far from the page's; a minute of theirs is a second of the wall's. */
+const STANDINS_APART = 500
+const STANDINS_TIMES = 60
 /** A server that ends more often than this within a minute is not started again; tests that end it on purpose allow more. */
 const MOST_RESTARTS = Number(process.env.SABLE_MOST_RESTARTS ?? 5)
 
@@ -45,6 +48,7 @@ claimDesk(port)
 const token = options.isPrivate ? privateToken() : undefined
 buildApart()
 database = await startDatabase(databasePort, databaseDied)
+const standins = options.standins ? await startStandins() : undefined
 await pagePort.release()
 await startServer(options.freshDemo)
 process.stdout.write(
@@ -53,7 +57,9 @@ process.stdout.write(
 
 /** In a process of its own, so that what a build takes of memory is not held while the desk runs. */
 function buildApart() {
-  const { status } = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'server', 'web'], { stdio: ['ignore', 2, 2] })
+  const { status } = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'server', 'standins', 'web'], {
+    stdio: ['ignore', 2, 2],
+  })
   if (status !== 0) {
     leaveDesk()
     refuse('The application could not be built; what the build said stands above.')
@@ -68,6 +74,7 @@ function readOptions() {
         'database-port': { type: 'string' },
         private: { type: 'boolean' },
         'fresh-demo': { type: 'boolean' },
+        'no-standins': { type: 'boolean' },
         help: { type: 'boolean' },
       },
     })
@@ -83,6 +90,7 @@ function readOptions() {
       usualDatabasePort: wanted + apart,
       isPrivate: values.private === true,
       freshDemo: values['fresh-demo'] === true,
+      standins: values['no-standins'] !== true,
     }
   } catch (error) {
     return refuse(`${error.message}\n${USAGE}`)
@@ -126,6 +134,29 @@ function privateToken() {
   return made
 }
 
+/** A simulated printer and a scale for the demo, in a process of their own, which ends with this one. */
+async function startStandins() {
+  const ports = []
+  for (let wanted = port + STANDINS_APART; ports.length < 2 && wanted < port + STANDINS_APART + 50; wanted++) {
+    const held = await holdPort(wanted)
+    if (!held) continue
+    ports.push(wanted)
+    await held.release()
+  }
+  if (ports.length < 2) return undefined
+  const [printer, scale] = ports
+  const child = fork(
+    join(root, 'dist/standins/main.js'),
+    ['--port', printer, '--scale-port', scale, '--times', STANDINS_TIMES].map(String),
+    { detached: true },
+  )
+  return new Promise((resolve) => {
+    child.once('message', () => resolve({ printer: `127.0.0.1:${printer}`, scale: `127.0.0.1:${scale}` }))
+    // Without them the desk is a desk all the same.
+    child.once('exit', () => resolve(undefined))
+  })
+}
+
 function startServer(fresh) {
   return new Promise((resolve) => {
     // The data directory stands on the command line so that a left-over server can be told from another desk's.
@@ -143,6 +174,7 @@ function startServer(fresh) {
         SABLE_DB_NAME: databaseName,
         ...(token === undefined ? {} : { SABLE_TOKEN: token }),
         SABLE_FRESH_DEMO: fresh ? '1' : '',
+        ...(standins ? { SABLE_STANDIN_PRINTER: standins.printer, SABLE_SCALE: standins.scale } : {}),
       },
     })
     server.on('message', (message) => {

@@ -4,6 +4,7 @@ import { foldersIn, openDesk } from './app/openDesk'
 import { connect } from './database/connect'
 import { databaseInEnvironment, required } from './database/environment'
 import { NewerDatabase } from './database/migrations/migrate'
+import { lendStandin } from './features/demo/lendStandin'
 import { seedDemo } from './features/demo/seed'
 import { readInProcess } from './features/parts/readInProcess'
 import { clearUploads } from './features/parts/receiveUpload'
@@ -21,6 +22,12 @@ function refuse(sentence: string): Promise<never> {
     end()
   }
   return new Promise(() => {})
+}
+
+/** "127.0.0.1:4831", as a place to connect to. */
+function addressIn(text: string | undefined): { host: string; port: number } | undefined {
+  const at = text?.lastIndexOf(':') ?? -1
+  return text === undefined || at === -1 ? undefined : { host: text.slice(0, at), port: Number(text.slice(at + 1)) }
 }
 
 /** Units of a job that are computed at once: the page computes beside them. */
@@ -41,6 +48,7 @@ const desk = await openDesk({
   lanes: queueUrl === undefined ? lanesOfThreads(built('./app/unitThread.js'), THREADS) : lanesThroughQueue(queueUrl),
   port,
   token: process.env.SABLE_TOKEN,
+  scale: addressIn(process.env.SABLE_SCALE),
   webRoot: built('../web'),
 }).catch((error: unknown) => {
   if (!(error instanceof NewerDatabase)) throw error
@@ -48,6 +56,7 @@ const desk = await openDesk({
 })
 await clearUploads(uploadFolder)
 await seedDemo(desk, process.env.SABLE_FRESH_DEMO === '1', uploadFolder)
+await lendStandin(desk.shelf, process.env.SABLE_STANDIN_PRINTER)
 await desk.parts.forgetRemoved(new Date())
 await desk.jobRunner.resumeUnfinished()
 const stopDaily = desk.backups.keepDaily()

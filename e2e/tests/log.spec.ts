@@ -18,7 +18,16 @@ async function ownLineup(page: Page, name: string): Promise<{ readonly lineup: s
     placement: { scale: 1, rotateDeg: [0, 0, 0] },
     purpose: { kind: 'work', seen: 'all', load: { kind: 'bend', axis: 'weakest' }, limits: {} },
     candidates: [
-      { id: crypto.randomUUID(), name: 'own', printer, nozzle: 'bore-0.4', material: 'pla', spool, values: { layerHeight: 0.3 }, overrides: [] },
+      {
+        id: crypto.randomUUID(),
+        name: 'own',
+        printer,
+        nozzle: 'bore-0.4',
+        material: 'pla',
+        spool,
+        values: { layerHeight: 0.3 },
+        overrides: [],
+      },
     ],
   }
   const { id } = await (await page.request.post('/api/lineups', { data: content })).json()
@@ -27,7 +36,11 @@ async function ownLineup(page: Page, name: string): Promise<{ readonly lineup: s
 
 /** Half the width of the 80 % range of the time, per cent. */
 const rangeOf = async (page: Page): Promise<number> => {
-  const text = await page.getByRole('dialog').getByText(/to .*min/).first().innerText()
+  const text = await page
+    .getByRole('dialog')
+    .getByText(/to .*min/)
+    .first()
+    .innerText()
   const [low, high] = text.match(/[\d.]+(?= min)/g)!.map(Number) as [number, number]
   return (100 * (high - low)) / (high + low)
 }

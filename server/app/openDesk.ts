@@ -12,7 +12,7 @@ import { createLineupStore, type LineupStore } from '../features/lineups/lineupS
 import { createMachineDesk, type MachineDesk } from '../features/machines/machineDesk'
 import { machineRoutes } from '../features/machines/machineRoutes'
 import { createRunStore } from '../features/machines/runStore'
-import { tcpTransport } from '../features/machines/transport'
+import { type Address, tcpTransport } from '../features/machines/transport'
 import { partRoutes } from '../features/parts/partRoutes'
 import { createPartStore, type PartStore } from '../features/parts/partStore'
 import type { PartReader } from '../features/parts/readInProcess'
@@ -44,6 +44,8 @@ export interface DeskGround {
   readonly backupFolder: string
   readonly read: PartReader
   readonly lanes: OpenLanes
+  /** Where a scale tells its readings. */
+  readonly scale?: Address | undefined
   readonly port: number
   /** What lets people in, on a desk that is private. */
   readonly token?: string | undefined
@@ -75,7 +77,7 @@ export interface Desk {
  * @throws NewerDatabase before anything is written
  */
 export async function openDesk(ground: DeskGround): Promise<Desk> {
-  const { sequelize, address, uploadFolder, backupFolder, read, lanes, port, token, webRoot } = ground
+  const { sequelize, address, uploadFolder, backupFolder, read, lanes, port, token, webRoot, scale } = ground
   await migrate(sequelize)
   const models = defineModels(sequelize)
   const marks = marksIn(models)
@@ -110,7 +112,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints })],
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
       ['/api/prints', printRoutes(prints, printPhotos, runs, uploadFolder)],
-      ['/api/machines', machineRoutes(machines)],
+      ['/api/machines', machineRoutes(machines, scale)],
       ['/api/searches', searchRoutes(searches, jobRunner)],
       ['/api/jobs', jobRoutes(jobs)],
       ['/api/parts', partRoutes(parts, uploadFolder)],

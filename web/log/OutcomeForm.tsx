@@ -6,9 +6,11 @@ import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { Button, IconButton } from '../ui/Button'
 import { Choices } from '../ui/Choices'
+import type { Refusal } from '../ui/Notice'
 import { NumberField } from '../ui/NumberField'
 import { Select } from '../ui/Select'
 import { stateNames } from './stateNames'
+import { WeighButton } from './WeighButton'
 
 const marks = [1, 2, 3, 4, 5].map((id) => ({ id, name: String(id) }))
 const verdicts = [
@@ -26,20 +28,24 @@ export function OutcomeForm({
   lines,
   onKeep,
   onCancel,
+  onRefusal,
 }: {
   print: Print
   shelf: Shelf
   lines: readonly PrintLine[]
   onKeep: (outcome: PrintOutcome, endedAt: string | undefined) => Promise<void>
   onCancel: () => void
+  onRefusal: (refusal: Refusal) => void
 }) {
   const [openedAt] = useState(Date.now)
   const sinceStart = line.startedAt && line.endedAt === undefined ? (openedAt - Date.parse(line.startedAt)) / 1000 : undefined
+  // A machine's own clock goes before the wall's.
+  const took = line.clockS ?? sinceStart
   const [said, setSaid] = useState<PrintOutcome>(
     () =>
       kept?.outcome ?? {
         ...nothingSaid,
-        ...(sinceStart === undefined ? {} : { actualS: Math.round(sinceStart) }),
+        ...(took === undefined ? {} : { actualS: Math.round(took) }),
         ...(frozen.spool === undefined
           ? {}
           : { spools: [{ spool: frozen.spool, ...(frozen.beforeG === undefined ? {} : { beforeG: frozen.beforeG }) }] }),
@@ -87,7 +93,7 @@ export function OutcomeForm({
           onCommit={number('weighedG', 30_000)}
         />
       </div>
-      <Reels said={said} shelf={shelf} onChange={change} />
+      <Reels said={said} shelf={shelf} onChange={change} onRefusal={onRefusal} />
       <div className="grid grid-cols-2 gap-x-8 gap-y-1.5">
         {regions.map((region) => (
           <Choices
@@ -149,7 +155,17 @@ export function OutcomeForm({
 type Change = (more: Partial<PrintOutcome>) => void
 
 /** Reels before and after: more than one where it was changed at a height. */
-function Reels({ said, shelf, onChange }: { said: PrintOutcome; shelf: Shelf; onChange: Change }) {
+function Reels({
+  said,
+  shelf,
+  onChange,
+  onRefusal,
+}: {
+  said: PrintOutcome
+  shelf: Shelf
+  onChange: Change
+  onRefusal: (refusal: Refusal) => void
+}) {
   const nameOf = (key: string): string => shelf.spools.find((spool) => spool.key === key)?.name ?? key
   const set = (index: number, more: Partial<PrintOutcome['spools'][number]>): boolean => {
     if (Object.values(more).some((value) => typeof value === 'number' && !(value >= 0 && value < 30_000))) return false
@@ -190,6 +206,7 @@ function Reels({ said, shelf, onChange }: { said: PrintOutcome; shelf: Shelf; on
             problem="0 to 30 000"
             onCommit={(value) => set(i, { afterG: value })}
           />
+          <WeighButton name={`${nameOf(spool)} after`} onGrams={(grams) => set(i, { afterG: grams })} onRefusal={onRefusal} />
           <IconButton label={`Without ${nameOf(spool)}`} onClick={() => onChange({ spools: said.spools.filter((_, k) => k !== i) })}>
             <X className="size-3.5" />
           </IconButton>

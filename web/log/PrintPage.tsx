@@ -26,6 +26,7 @@ import { RangeLine } from '../ui/RangeLine'
 import { Beside } from './Beside'
 import { Foretold } from './Foretold'
 import { HeightStrip } from './HeightStrip'
+import { MachinePanel } from './MachinePanel'
 import { OutcomeForm } from './OutcomeForm'
 import { Running } from './Running'
 import { SaidOfIt } from './SaidOfIt'
@@ -65,6 +66,7 @@ export function PrintPage({
   }
   if (!print.data) return <Loading what="the print" failed={print.failureReason} />
   const { line, kept, photos } = print.data
+  const address = shelf.printers.find(({ key }) => key === line.printer)?.address
   const end = (outcome: PrintOutcome, endedAt: string | undefined): Promise<void> =>
     attempt(async () => {
       await endPrint(id, outcome, endedAt)
@@ -97,10 +99,20 @@ export function PrintPage({
           </Button>
         </div>
       )}
+      {!telling && !hasEnded(line) && address !== undefined && (
+        <MachinePanel line={line} printerName={nameOf(line.printer)} address={address} attempt={attempt} />
+      )}
       {!telling && !hasEnded(line) && <Foretold figures={print.data.frozen.foretold.figures} />}
       {line.state === 'running' && !telling && <Running line={line} onEnd={() => setTelling(true)} />}
       {telling ? (
-        <OutcomeForm print={print.data} shelf={shelf} lines={lines} onKeep={end} onCancel={() => setTelling(false)} />
+        <OutcomeForm
+          print={print.data}
+          shelf={shelf}
+          lines={lines}
+          onKeep={end}
+          onCancel={() => setTelling(false)}
+          onRefusal={setRefusal}
+        />
       ) : (
         kept && <SaidOfIt outcome={kept.outcome} onChange={() => setTelling(true)} />
       )}

@@ -6,13 +6,33 @@ import { Button } from '../ui/Button'
 const TICK_MS = 1000
 
 /** A print that runs: how far the clock is against what was foretold. One that nobody ended in time is asked about. */
-export function Running({ line: { startedAt, timeS, timeRange }, onEnd }: { line: PrintLine; onEnd: () => void }) {
+export function Running({ line: { startedAt, endedAt, clockS, timeS, timeRange }, onEnd }: { line: PrintLine; onEnd: () => void }) {
   const [now, setNow] = useState(Date.now)
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), TICK_MS)
     return () => clearInterval(timer)
   }, [])
   if (startedAt === undefined) return null
+  if (endedAt !== undefined)
+    return (
+      <section aria-label="Running" className="mt-3 space-y-2 text-[12.5px]">
+        <p>
+          The machine has come to its end
+          {clockS === undefined ? (
+            ''
+          ) : (
+            <>
+              {' '}
+              after <span className="figure">{formatDuration(clockS)}</span> of its own clock
+            </>
+          )}
+          . Let it cool before you take the print off.
+        </p>
+        <Button tone="main" onClick={onEnd}>
+          Say what came out
+        </Button>
+      </section>
+    )
   const since = Math.max(0, (now - Date.parse(startedAt)) / 1000)
   const [low, high] = timeRange
   const whole = Math.max(high * 1.1, Math.min(since, 1.5 * high))

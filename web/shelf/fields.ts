@@ -163,7 +163,17 @@ const printer: readonly FieldGroup[] = [
   },
   {
     name: 'Running it',
-    fields: [number('costPerHour', 'Cost of an hour', '¤'), number('watts', 'Power, mean', 'W', { empty: 'not told' })],
+    fields: [
+      number('costPerHour', 'Cost of an hour', '¤'),
+      number('watts', 'Power, mean', 'W', { empty: 'not told' }),
+      {
+        path: 'address',
+        label: 'Listens at',
+        kind: 'text',
+        empty: 'not connected',
+        help: 'Where it takes programs line by line, as host:port. Beyond this computer it is only reached on a person’s word.',
+      },
+    ],
   },
 ]
 

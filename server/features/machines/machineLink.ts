@@ -1,5 +1,5 @@
 import type { MachineState } from '@sable/contract/machines'
-import { LineStream } from './lineStream'
+import { LineStream } from '@sable/core/program/lineStream'
 import type { Address, OpenTransport, Transport } from './transport'
 
 /** What becomes of a print on a machine, as it happens. */

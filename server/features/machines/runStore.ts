@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises'
 import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
+import { programLines } from '@sable/core/program/lineStream'
 import type { Models, PrintRunRow } from '../../database/models'
 import { ProblemError } from '../../http/problems'
-import { programLines } from './lineStream'
 
 const [pack, unpack] = [promisify(gzip), promisify(gunzip)]
 
@@ -42,10 +42,10 @@ export function createRunStore(models: Models) {
       await models.printRuns.upsert({ ...run, changedAt: new Date() })
     },
 
-    /** The last run of a printer that broke off. */
+    /** The last run of a printer, where it broke off. */
     async broken(printer: string): Promise<PrintRunRow | undefined> {
-      const row = await models.printRuns.findOne({ where: { printer, state: 'broken' }, order: [['changedAt', 'DESC']] })
-      return row ?? undefined
+      const row = await models.printRuns.findOne({ where: { printer }, order: [['changedAt', 'DESC']] })
+      return row?.state === 'broken' ? row : undefined
     },
 
     /** What a server that is gone left running has broken off. */

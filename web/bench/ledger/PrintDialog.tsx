@@ -6,10 +6,12 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { asRefusal } from '../../api/asRefusal'
+import { sendProgram } from '../../api/machines'
 import { planPrint, startPrint } from '../../api/prints'
 import { useBench } from '../../desk/bench'
 import { useDesk } from '../../desk/deskStore'
-import { requestFor, useForecasts } from '../../predictions/predictionStore'
+import { WeighButton } from '../../log/WeighButton'
+import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Dialog'
@@ -32,7 +34,7 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
   const navigate = useNavigate()
   const [doubtful] = found
   const foretold = prediction && doubtful ? foretoldPrint(prediction, doubtful, content.purpose) : undefined
-  const begin = async (now: boolean): Promise<void> => {
+  const begin = async (how: 'now' | 'later' | 'machine'): Promise<void> => {
     if (!prediction || !foretold) return
     try {
       const { placement } = content
@@ -42,13 +44,15 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
         ...(lineup === undefined ? {} : { lineup }),
         ...(beforeG === undefined ? {} : { beforeG }),
       })
-      if (now) await startPrint(line.id)
+      if (how === 'machine' && request) await sendProgram(line.id, await predictionPool().anyWorker.writeProgram(request))
+      if (how === 'now') await startPrint(line.id)
       await queries.invalidateQueries({ queryKey: ['prints'] })
       await navigate(`/log/${line.id}`)
     } catch (error) {
       setRefusal(asRefusal(error))
     }
   }
+  const hasAddress = shelf.printers.find(({ key }) => key === candidate.printer)?.address !== undefined
   const spool = shelf.spools.find(({ key }) => key === candidate.spool)
   return (
     <Sheet title={`Print ${part.name} as ${candidate.name}`} onClose={onClose} width="w-[34rem]">
@@ -74,6 +78,7 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
                 return true
               }}
             />
+            <WeighButton name="the reel" onGrams={setBeforeG} onRefusal={setRefusal} />
           </div>
           <ul className="space-y-1 text-[12px] text-muted">
             {cautionsFor([prediction!]).map((caution) => (
@@ -85,10 +90,15 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
         </>
       )}
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={() => void begin(false)} disabled={!foretold}>
+        <Button onClick={() => void begin('later')} disabled={!foretold}>
           Put it into the log for later
         </Button>
-        <Button tone="main" onClick={() => void begin(true)} disabled={!foretold}>
+        {hasAddress && (
+          <Button onClick={() => void begin('machine')} disabled={!foretold}>
+            Send it to the machine
+          </Button>
+        )}
+        <Button tone="main" onClick={() => void begin('now')} disabled={!foretold}>
           It starts now
         </Button>
       </div>

@@ -1,0 +1,26 @@
+import { parseArgs } from 'node:util'
+import { servePrinter } from './printer/serve'
+import { serveScale } from './scale'
+
+// The workshop's stand-ins, in a process of their own: a printer, and the scale on which its reel lies. Says "ready" to its parent.
+
+const { values } = parseArgs({
+  options: {
+    seed: { type: 'string', default: '7' },
+    port: { type: 'string', default: '4830' },
+    'scale-port': { type: 'string' },
+    times: { type: 'string', default: '1' },
+  },
+})
+const [seed, port, times] = [Number(values.seed), Number(values.port), Number(values.times)]
+/** A reel that is half full. */
+const GROSS_G = 735.4
+const printer = await servePrinter({ seed, port, times })
+if (values['scale-port'] !== undefined)
+  await serveScale({ seed, port: Number(values['scale-port']), grossG: GROSS_G, machine: printer.machine })
+if (process.send) process.send('ready')
+else
+  process.stdout.write(`A simulated printer listens on 127.0.0.1:${printer.port}; its clock runs ${times} times as fast as the wall's.\n`)
+process.on('disconnect', () => process.exit(0))
+process.on('SIGTERM', () => process.exit(0))
+process.on('SIGINT', () => process.exit(0))

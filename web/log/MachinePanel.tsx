@@ -1,7 +1,7 @@
 import type { MachineState } from '@sable/contract/machines'
 import type { PrintLine } from '@sable/contract/prints'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { actOn, type MachineAct, machineQuery } from '../api/machines'
 import { Button } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
@@ -25,6 +25,11 @@ export function MachinePanel({ line, printerName, address, attempt }: Props) {
       queries.setQueryData(query.queryKey, await actOn(line.printer, name, body))
     })
   const isOurs = state?.print === line.id
+  // What the machine has come to its end with is known to the server only.
+  useEffect(() => {
+    if (!isOurs)
+      void Promise.all([queries.invalidateQueries({ queryKey: ['print', line.id] }), queries.invalidateQueries({ queryKey: ['prints'] })])
+  }, [isOurs, queries, line.id])
   const isBroken = state?.broken?.print === line.id
   return (
     <section aria-label="Machine" className="mt-3 space-y-2 border-y border-line py-3 text-[12.5px]">

@@ -45,7 +45,7 @@ export function OutcomeForm({
     () =>
       kept?.outcome ?? {
         ...nothingSaid,
-        ...(took === undefined ? {} : { actualS: Math.round(took) }),
+        ...(took === undefined ? {} : { actualS: 6 * Math.round(took / 6) }),
         ...(frozen.spool === undefined
           ? {}
           : { spools: [{ spool: frozen.spool, ...(frozen.beforeG === undefined ? {} : { beforeG: frozen.beforeG }) }] }),

@@ -63,7 +63,7 @@ export function PlanPanel({
               <span>
                 <span className="figure">{prediction.filament.massG.toFixed(1)}</span> <span className="text-muted">g</span>
               </span>
-              <span className="text-muted">{plan.spec.bands.length > 0 ? `${plan.spec.bands.length} bands` : 'one thing'}</span>
+              <span className="text-muted">{plan.spec.bands.length > 1 ? `${plan.spec.bands.length} bands` : 'one thing'}</span>
             </>
           ) : (
             <span className="text-muted">{planned.failed ?? 'Laying its lines …'}</span>
@@ -71,7 +71,9 @@ export function PlanPanel({
         </p>
       )}
       {prediction && prediction.timeS > LONG_S && (
-        <p className="text-[12px] text-muted">More than an hour: fewer bands would do, or a coarser step.</p>
+        <p className="text-[12px] text-muted">
+          More than an hour{isPlan && plan.spec.bands.length > 1 ? ': fewer bands would do, or a coarser step.' : '.'}
+        </p>
       )}
       {isPlan &&
         plan.notes.map((note) => (

@@ -28,8 +28,8 @@ function Beside({ rung: { kind }, setup, reading, active, onActive }: Props & { 
   const { mesh } = usePlanned(request)
   if (!mesh) return null
   return (
-    <section aria-label="The print before" className="flex w-1/2 min-w-0 flex-col border-r border-line">
-      <h3 className="px-4 pt-2 text-[12px] text-muted">
+    <section aria-label="The print before" className="relative flex h-1/2 min-h-0 flex-col border-b border-line">
+      <h3 className="absolute inset-x-0 top-0 px-4 pt-2 text-[12px] text-muted">
         The print before, read <span className="figure">{readAt.slice(0, 10)}</span>:{' '}
         <span className="text-ink">
           {spec.bands.map(({ label }) => label).join(', ')} {kind.varied?.unit}
@@ -42,6 +42,7 @@ function Beside({ rung: { kind }, setup, reading, active, onActive }: Props & { 
         marks={spec.bands.map((_, i) => markOf(kind, bands[i]))}
         measured={[]}
         active={active}
+        isWhole
         onActive={onActive}
         onDigit={() => {}}
       />
@@ -53,7 +54,7 @@ function Beside({ rung: { kind }, setup, reading, active, onActive }: Props & { 
 const FEW_BANDS = 2
 
 /** The last print of as few bands that was read before this one was made. */
-const printBefore = ({ kind, readings }: Rung, { spec: { bands }, madeAt }: Trial): ReadTrial | undefined =>
+export const printBefore = ({ kind, readings }: Rung, { spec: { bands }, madeAt }: Trial): ReadTrial | undefined =>
   kind.questions.whole.some(({ id }) => id === 'pair') && bands.length <= FEW_BANDS
     ? readings.find(({ reading }) => reading.spec.bands.length === bands.length && reading.readAt < madeAt)?.reading
     : undefined

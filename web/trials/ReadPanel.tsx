@@ -80,7 +80,7 @@ export function ReadPanel({
       )}
       {kind.questions.whole.length > 0 && (
         <div className="space-y-1.5">
-          {kind.questions.band.length > 0 && <h3 className="text-[12.5px] font-semibold">By ruler</h3>}
+          {kind.questions.band.length > 0 && <h3 className="text-[12.5px] font-semibold">Of the whole</h3>}
           {kind.questions.whole.map((question) => (
             <AnswerField
               key={question.id}

@@ -30,6 +30,7 @@ export function ThingDrawing({
   marks,
   measured,
   active,
+  isWhole = false,
   onActive,
   onDigit,
 }: {
@@ -40,6 +41,8 @@ export function ThingDrawing({
   /** Heights that were measured by ruler, mm from the bed. */
   measured: readonly number[]
   active: number
+  /** All of it is in sight, however small that makes it: two of them are compared. */
+  isWhole?: boolean
   onActive: (band: number) => void
   onDigit: (digit: number) => void
 }) {
@@ -55,7 +58,7 @@ export function ThingDrawing({
   const [roomX, roomY] = [width - RULER - labels - 2 * ROOM, height - below - ROOM]
   const whole = Math.min(roomX / (right - left), roomY / (top - bottom), 9)
   // A long thing with low bands is drawn larger, and broken off at its left.
-  const isLow = kind.bandsRun === 'up' && spec.bands.length > 0 && spec.size.band * whole < LINE
+  const isLow = !isWhole && kind.bandsRun === 'up' && spec.bands.length > 0 && spec.size.band * whole < LINE
   const zoom = Math.max(0.1, isLow ? Math.min(MOST_LARGER * whole, roomY / (top - bottom), Math.max(whole, MOST_ZOOM)) : whole)
   const broken = Math.max(0, (right - left) * zoom - roomX)
   const x0 = RULER + ROOM - broken + Math.max(0, (roomX - (right - left) * zoom) / 2)
@@ -78,7 +81,7 @@ export function ThingDrawing({
   return (
     <div ref={ref} className="relative min-h-0 flex-1 overflow-hidden">
       {width > 0 && (
-        <PaintedThing elevation={elevation} width={width} height={height} toX={toX} toY={toY} from={broken > 0 ? RULER + ROOM : 0} />
+        <PaintedThing elevation={elevation} width={width} height={height} toX={toX} toY={toY} from={broken > 0.5 ? RULER + ROOM : 0} />
       )}
       {width > 0 && (
         <svg width={width} height={height} className="absolute inset-0" aria-hidden="true">

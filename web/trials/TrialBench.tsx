@@ -21,7 +21,7 @@ import { markOf } from './bandMark'
 import { KeptReadings } from './KeptReadings'
 import { MovedFigures } from './MovedFigures'
 import { PlanPanel } from './PlanPanel'
-import { PrintBefore } from './PrintBefore'
+import { PrintBefore, printBefore } from './PrintBefore'
 import { ReadPanel } from './ReadPanel'
 import { ThingDrawing } from './ThingDrawing'
 import { TrialPhotos } from './TrialPhotos'
@@ -148,9 +148,10 @@ export function TrialBench({
           </div>
         )}
         {spec && planned.mesh ? (
-          <div className="flex min-h-0 flex-1">
+          // One above the other: prints of a band or two are low and wide.
+          <div className="flex min-h-0 flex-1 flex-col">
             {open && <PrintBefore rung={rung} open={open} setup={setup} active={active} onActive={setActive} />}
-            <div className="flex min-w-0 flex-1 flex-col">
+            <div className="flex min-h-0 flex-1 flex-col">
               <ThingDrawing
                 kind={kind}
                 spec={spec}
@@ -158,6 +159,7 @@ export function TrialBench({
                 marks={marks}
                 measured={measured}
                 active={active}
+                isWhole={open !== undefined && printBefore(rung, open) !== undefined}
                 onActive={setActive}
                 onDigit={answer}
               />

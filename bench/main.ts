@@ -20,6 +20,7 @@ import { resolveSettings } from '@sable/core/setup/resolve'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { layerCount } from '@sable/core/slicing/layers'
 import { slice } from '@sable/core/slicing/slice'
+import { learnIn, quantile } from '@sable/core/testing/worlds'
 import { moveCount } from '@sable/core/toolpath/toolpath'
 import { doAlone } from '@sable/core/work/doAlone'
 import type { Host, Work } from '@sable/core/work/work'
@@ -201,6 +202,21 @@ async function programs(model: BenchModel): Promise<void> {
   )
 }
 
+/** What is learned in two hundred workshops whose truth is drawn from what is thought of workshops: how far off, and what ranges held. */
+function worlds(): void {
+  const all = Array.from({ length: 200 }, (_, i) => learnIn(i + 1))
+  for (const of of ['time', 'flow', 'strength'] as const) {
+    const off = all.map((world) => world[of])
+    print(`learning.${of}`, {
+      medianOff: Number(quantile(off, 0.5).toFixed(4)),
+      ninthTenthOff: Number(quantile(off, 0.9).toFixed(4)),
+      worlds: all.length,
+    })
+  }
+  const held = all.flatMap((world) => world.held)
+  print('learning.ranges', { held: Number((held.filter(Boolean).length / held.length).toFixed(3)), of: held.length, wanted: 0.8 })
+}
+
 const [shade, scan] = benchModels() as [BenchModel, BenchModel]
 if (process.argv.includes('--cold-memory')) {
   await crew.do(predictWork(readPart(scan.bytes, scan.name, contentKey(scan.bytes)), scan.placement, setup, base, {}))
@@ -213,6 +229,7 @@ if (process.argv.includes('--cold-memory')) {
   await motion(scan)
   await reading(scan)
   await programs(scan)
+  worlds()
   const { stdout } = spawnSync(process.execPath, [process.argv[1]!, '--cold-memory'], { encoding: 'utf8' })
   process.stdout.write(stdout)
   const million = millionTriangles()

@@ -8,6 +8,7 @@ import { limiters } from '@sable/core/motion/limiters'
 import { smallHostileModels } from '@sable/core/testing/hostileFiles'
 import { blockMesh } from '@sable/core/testing/solids'
 import { carryHook } from '@sable/demo/parts/carryHook'
+import { servePrinter } from '@sable/standins/printer/serve'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { run } from './run'
 
@@ -327,6 +328,32 @@ describe('sable learn', () => {
     [{ material: 'marzipan' }, 'marzipan'],
   ])('%j is refused, naming what is wrong', async (evidence, words) => {
     const { status, stderr } = await learn(evidence)
+    expect(status).toBe(1)
+    expect(stderr).toContain(words)
+  })
+})
+
+describe('sable print', () => {
+  const program = ['M83', 'M109 S200', 'G28', 'G1 Z0.2 F600', 'G1 X30 E1 F3000', 'G1 Y30 E1', 'G1 X0 E1', 'G1 Y0 E1', 'M104 S0'].join('\n')
+
+  it('sends a program to a machine and waits until it is done', async () => {
+    const machine = await servePrinter({ seed: 2, port: 0, times: 400 })
+    const path = join(folder, 'square.gcode')
+    writeFileSync(path, program)
+    const { status, stdout } = await sable('print', path, '--to', `127.0.0.1:${machine.port}`)
+    expect(status).toBe(0)
+    expect(stdout).toContain('Done: 11 lines.')
+    expect(machine.machine.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(4, 6)
+    expect(machine.machine.nozzle.target).toBe(0)
+    await machine.close()
+  })
+
+  it.each([
+    ['127.0.0.1', 'is no address'],
+    ['192.0.2.7:4000', 'beyond this computer'],
+    ['127.0.0.1:9', 'Nothing answers'],
+  ])('to %s it says what is wrong', async (to, words) => {
+    const { status, stderr } = await sable('print', join(folder, 'square.gcode'), '--to', to)
     expect(status).toBe(1)
     expect(stderr).toContain(words)
   })

@@ -4,7 +4,9 @@ import { addCompare } from './commands/compare'
 import { addConvert } from './commands/convert'
 import { addLearn } from './commands/learn'
 import { addPredict } from './commands/predict'
+import { addPrint } from './commands/print'
 import { addShelf } from './commands/shelf'
+import { addStandin } from './commands/standin'
 import { addTime } from './commands/time'
 import { addToolpath } from './commands/toolpath'
 import { addTrial } from './commands/trial'
@@ -15,7 +17,8 @@ export async function run(args: readonly string[]): Promise<number> {
     .description('Predicts time, filament, surface and strength of a printed part.')
     .showHelpAfterError()
     .exitOverride()
-  for (const add of [addPredict, addCompare, addToolpath, addTime, addConvert, addTrial, addLearn, addShelf]) add(program)
+  for (const add of [addPredict, addCompare, addToolpath, addTime, addConvert, addTrial, addLearn, addPrint, addStandin, addShelf])
+    add(program)
   try {
     await program.parseAsync(args, { from: 'user' })
     return 0

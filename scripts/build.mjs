@@ -7,7 +7,7 @@ import { say } from './lib/say.mjs'
 
 const sources = {
   bench: ['core', 'demo', 'cli', 'bench'],
-  cli: ['core', 'cli'],
+  cli: ['core', 'standins', 'cli'],
   server: ['core', 'contract', 'demo', 'server'],
   standins: ['standins'],
   web: ['core', 'contract', 'web'],

@@ -66,7 +66,7 @@ export function DayBook({
                 className={clsx(
                   'absolute inset-x-0 flex cursor-pointer items-center gap-2 border-b border-line/60 px-3',
                   line.id === open ? 'bg-raised' : 'hover:bg-raised/60',
-                  line.leftOut && 'opacity-55',
+                  line.leftOut && 'line-through decoration-strong',
                 )}
               >
                 <Line line={line} nameOf={nameOf} />

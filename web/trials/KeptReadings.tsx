@@ -56,7 +56,7 @@ export function KeptReadings({
         </div>
       ))}
       {rung.readings.map(({ reading, outcome }, i) => (
-        <article key={reading.id} className={reading.leftOut ? 'opacity-60' : ''}>
+        <article key={reading.id} className={reading.leftOut ? 'line-through decoration-strong' : ''}>
           <header className="mb-1 flex items-baseline gap-2 text-[11.5px] text-muted">
             <span className="figure">{reading.readAt.slice(0, 10)}</span>
             <span className="flex-1 truncate">

@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { choose } from '../tests/choose'
@@ -30,17 +29,6 @@ test('overrides of a candidate', async ({ page }) => {
   await second.getByRole('textbox', { name: 'From height' }).fill('8')
   await second.getByRole('textbox', { name: 'Speed' }).fill('60')
   await page.screenshot({ path: picture('overrides') })
-})
-
-test('a program on each printer', async ({ page }) => {
-  const ledger = new LedgerPage(page)
-  await ledger.openCopy()
-  const saving = page.waitForEvent('download')
-  await ledger.menu(2, 'Write program')
-  const buffer = readFileSync(await (await saving).path())
-  await page.getByLabel('Model file').setInputFiles({ name: 'carry-hook-quick.gcode', mimeType: 'text/plain', buffer })
-  await expect(page.getByRole('table', { name: 'Time on each printer' })).toBeVisible()
-  await page.screenshot({ path: picture('program') })
 })
 
 test('six orientations', async ({ page }) => {

@@ -10,16 +10,6 @@ test('a spool', async ({ page }) => {
   await page.screenshot({ path: picture('spool') })
 })
 
-test('what another nozzle changes', async ({ page }) => {
-  await page.addInitScript(() => localStorage.setItem('sable.theme', 'light'))
-  const ledger = new LedgerPage(page)
-  await ledger.openCopy()
-  await ledger.cell('nozzle', 0).dblclick()
-  await page.getByRole('combobox', { name: 'Nozzle' }).selectOption('bore-0.6')
-  await ledger.settled()
-  await page.screenshot({ path: picture('another-nozzle') })
-})
-
 test('one profile on each printer', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()

@@ -1,4 +1,5 @@
 import { upgradeFrom } from '@sable/core/formats/upgrade'
+import { nozzleNow, spoolNow, type Took } from '@sable/core/log/book'
 import { learned } from '@sable/core/setup/learned'
 import type { Setup } from '@sable/core/setup/resolve'
 import { materialSchema } from '@sable/core/shelf/material'
@@ -33,6 +34,20 @@ export interface Kept {
   readonly revision: number
 }
 
+const grams = z.number().min(0)
+/** What a print took of its reels, its nozzle and its machine. */
+const printUseSchema = z.object({
+  at: z.string(),
+  name: z.string(),
+  printer: z.string(),
+  nozzle: z.string(),
+  material: z.string(),
+  hours: z.number().min(0),
+  cost: z.number().min(0),
+  reels: z.array(z.object({ spool: z.string(), beforeG: grams.optional(), afterG: grams.optional(), foretoldG: grams })),
+})
+export type PrintUse = z.infer<typeof printUseSchema>
+
 export const shelfSchema = z.object({
   printers: z.array(printerSchema.extend(kept)),
   nozzles: z.array(nozzleSchema.extend(kept)),
@@ -41,6 +56,8 @@ export const shelfSchema = z.object({
   profiles: z.array(profileSchema.extend(kept)),
   /** What was read of trials with these records. */
   evidence: z.array(placedReadingSchema).default([]),
+  /** What prints took, the oldest first. */
+  uses: z.array(printUseSchema).default([]),
 })
 export type Shelf = z.infer<typeof shelfSchema>
 
@@ -91,7 +108,7 @@ export type Uses = z.infer<typeof usesSchema>
  */
 export function setupOf(
   names: { readonly printer: string; readonly nozzle: string; readonly material: string; readonly spool?: string | undefined },
-  shelf: Pick<Shelf, 'printers' | 'nozzles' | 'materials' | 'spools'> & Partial<Pick<Shelf, 'evidence'>>,
+  shelf: Pick<Shelf, 'printers' | 'nozzles' | 'materials' | 'spools'> & Partial<Pick<Shelf, 'evidence' | 'uses'>>,
   today?: string,
 ): Setup | undefined {
   const printer = shelf.printers.find(({ key }) => key === names.printer)
@@ -100,16 +117,32 @@ export function setupOf(
   // A spool that is known to be of another material by now prints as that.
   const material = shelf.materials.find(({ key }) => key === (spool?.material ?? names.material))
   if (!printer || !nozzle || !material || (names.spool !== undefined && !spool)) return undefined
-  const atHand = shelf.spools.filter(({ archived }) => !archived)
+  const prints = tookOf(shelf)
+  const atHand = shelf.spools.filter(({ archived }) => !archived).map((one) => spoolNow(one, prints))
   const setup: Setup = {
     printer: said(printer),
-    nozzle: said(nozzle),
+    nozzle: said(nozzleNow(nozzle, prints)),
     material: materialOf(said(material), spool),
     ...(spool ? { spool: said(spool) } : {}),
-    ...(spool && today !== undefined ? { stock: stockOf(spool, atHand, material, printer.filamentDiameter, today) } : {}),
+    ...(spool && today !== undefined ? { stock: stockOf(spoolNow(spool, prints), atHand, material, printer.filamentDiameter, today) } : {}),
   }
   return learned(setup, shelf.evidence ?? [])
 }
+
+/** What prints took, with what of it was abrasive. */
+export function tookOf({ uses = [], materials }: Partial<Pick<Shelf, 'uses'>> & Pick<Shelf, 'materials'>): readonly Took[] {
+  if (uses.length === 0) return []
+  // Asked for every column, of a log that may be long.
+  let known = took.get(uses)
+  if (!known) {
+    const abrasive = new Set(materials.filter((material) => material.abrasive).map(({ key }) => key))
+    known = uses.map((use) => ({ ...use, isAbrasive: abrasive.has(use.material) }))
+    took.set(uses, known)
+  }
+  return known
+}
+
+const took = new WeakMap<object, readonly Took[]>()
 
 /** What a record says, without what the shelf knows of it: a prediction must not depend on how often a record was changed. */
 const said = <R extends Kept>({ starter: _, archived: __, revision: ___, ...record }: R): Omit<R, keyof Kept> => record

@@ -20,6 +20,7 @@ import { createPhotoStore } from '../features/photos/photoStore'
 import { printEvidence } from '../features/prints/evidence'
 import { printRoutes } from '../features/prints/printRoutes'
 import { createPrintStore, type PrintStore } from '../features/prints/printStore'
+import { printsTook } from '../features/prints/took'
 import { searchJob } from '../features/searches/searchJob'
 import { searchRoutes } from '../features/searches/searchRoutes'
 import { createSearchStore, type SearchStore } from '../features/searches/searchStore'
@@ -82,8 +83,11 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const models = defineModels(sequelize)
   const marks = marksIn(models)
   const parts = createPartStore(sequelize, models, read)
-  const shelf = createShelfStore(sequelize, models, async () =>
-    (await Promise.all([trialEvidence(models)(), printEvidence(models)()])).flat(),
+  const shelf = createShelfStore(
+    sequelize,
+    models,
+    async () => (await Promise.all([trialEvidence(models)(), printEvidence(models)()])).flat(),
+    printsTook(models),
   )
   const trialPhotos = createPhotoStore(models.trialPhotos, 'trial', async (id) => (await models.trials.count({ where: { id } })) > 0)
   const trials = createTrialStore(models, shelf, trialPhotos)

@@ -10,6 +10,12 @@ export function NozzleFacts({ nozzle, printers }: { nozzle: Nozzle; printers: re
         <span className="text-muted">Worn</span> <span className="figure">{Math.round(100 * wear)} %</span>{' '}
         <span className="text-[11.5px] text-muted">of the abrasive filament that such a body bears, assumed</span>
       </p>
+      {(nozzle.hoursRun ?? 0) > 0 && (
+        <p>
+          <span className="text-muted">Run</span> <span className="figure">{nozzle.hoursRun!.toFixed(1)}</span>{' '}
+          <span className="text-[11.5px] text-muted">h by its record and the log</span>
+        </p>
+      )}
       <p className="min-w-0">
         <span className="text-muted">Fits</span>{' '}
         {printers.map((printer, i) => {

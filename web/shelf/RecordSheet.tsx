@@ -1,7 +1,10 @@
-import type { Shelf, ShelfKind, ShelfRecords, shelfKinds } from '@sable/contract/shelf'
+import { type Shelf, type ShelfKind, type ShelfRecords, type shelfKinds, tookOf } from '@sable/contract/shelf'
+import { machineUse, nozzleNow } from '@sable/core/log/book'
 import type { SettingValues } from '@sable/core/profile/settings'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { Button } from '../ui/Button'
+import { inMoney } from '../ui/currency'
 import { EditableText } from '../ui/EditableText'
 import { fieldsOf } from './fields'
 import { LadderEditor } from './LadderEditor'
@@ -10,6 +13,7 @@ import { ReadLimitsDialog } from './ReadLimitsDialog'
 import { RecordForm } from './RecordForm'
 import { RevisionsSheet } from './RevisionsSheet'
 import { SettingsBag } from './SettingsBag'
+import { SpoolBook } from './SpoolBook'
 import { SpoolPanel } from './SpoolPanel'
 import type { ShelfActions } from './shelfStore'
 import type { AnyRecord, KeptRecord } from './shelfWriter'
@@ -50,6 +54,7 @@ export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onC
           </span>
         )}
         <div className="flex-1" />
+        {printer && <MachineUse printer={printer.key} shelf={shelf} />}
         {printer && <Button onClick={() => setOpen('limits')}>Read limits …</Button>}
         <Button onClick={() => setOpen('revisions')}>Versions</Button>
         <Button
@@ -74,7 +79,8 @@ export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onC
         </Button>
       </header>
       {spool && <SpoolPanel spool={spool} shelf={shelf} onChange={save} />}
-      {nozzle && <NozzleFacts nozzle={nozzle} printers={shelf.printers.filter(({ archived: away }) => !away)} />}
+      {spool && <SpoolBook spool={spool} shelf={shelf} />}
+      {nozzle && <NozzleFacts nozzle={nozzleNow(nozzle, tookOf(shelf))} printers={shelf.printers.filter(({ archived: away }) => !away)} />}
       <RecordForm kind={kind} record={plain as AnyRecord} groups={fieldsOf(kind, shelf)} onSave={save} />
       {(spool || material) && (
         <LadderEditor
@@ -102,4 +108,15 @@ const bagHelp: Readonly<Record<(typeof shelfKinds)[number], string>> = {
   materials: 'Over those of printer and nozzle; spool and profile come after it.',
   spools: 'What was found for this very reel, over those of its material; a profile comes after it.',
   profiles: 'Over everything that printer, nozzle, material and spool say.',
+}
+
+/** Hours and money of a machine's prints, as the log has them. */
+function MachineUse({ printer, shelf }: { printer: string; shelf: Shelf }) {
+  const { prints, hours, cost } = machineUse(printer, tookOf(shelf))
+  if (prints === 0) return null
+  return (
+    <Link to={`/log?printer=${printer}`} className="figure text-[12px] text-muted underline decoration-line underline-offset-2">
+      {prints} prints, {hours.toFixed(0)} h, {inMoney(`${cost.toFixed(2)} ¤`)}
+    </Link>
+  )
 }

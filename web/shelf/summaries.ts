@@ -1,4 +1,5 @@
-import type { Kept, Shelf, ShelfKind, ShelfRecords } from '@sable/contract/shelf'
+import { type Kept, type Shelf, type ShelfKind, type ShelfRecords, tookOf } from '@sable/contract/shelf'
+import { nozzleNow, spoolNow } from '@sable/core/log/book'
 import { wearOf } from '@sable/core/shelf/nozzle'
 import { daysSinceDrying, type Remaining, remainingOf, type Spool } from '@sable/core/shelf/spool'
 import { inWords } from '@sable/core/units/format'
@@ -9,9 +10,10 @@ const USUAL_DENSITY = 1.24
 const USUAL_DIAMETER = 1.75
 
 /** What is left on a spool, with the density of its material. */
-export function remainingOn(spool: Spool, shelf: Pick<Shelf, 'materials' | 'spools'>): Remaining {
+export function remainingOn(spool: Spool, shelf: Pick<Shelf, 'materials' | 'spools'> & Partial<Pick<Shelf, 'uses'>>): Remaining {
   const material = shelf.materials.find(({ key }) => key === spool.material)
-  return remainingOf(spool, shelf.spools, material?.density ?? USUAL_DENSITY, USUAL_DIAMETER)
+  // What was printed since it was weighed last is gone too.
+  return remainingOf(spoolNow(spool, tookOf(shelf)), shelf.spools, material?.density ?? USUAL_DENSITY, USUAL_DIAMETER)
 }
 
 export const dryWords = (spool: Spool, on: string): string => {
@@ -22,7 +24,8 @@ export const dryWords = (spool: Spool, on: string): string => {
 
 const summaries: { readonly [Kind in ShelfKind]: (record: ShelfRecords[Kind] & Kept, shelf: Shelf) => string } = {
   printers: ({ kinematics, buildVolume }) => `${inWords(kinematics)} · ${buildVolume.join(' × ')} mm`,
-  nozzles: (nozzle) => {
+  nozzles: (record, shelf) => {
+    const nozzle = nozzleNow(record, tookOf(shelf))
     const wear = wearOf(nozzle)
     return `${nozzle.bore} mm · ${inWords(nozzle.body ?? 'brass')}${wear > 0.005 ? ` · ${Math.round(100 * wear)} % worn` : ''}`
   },

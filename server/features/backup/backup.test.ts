@@ -188,7 +188,7 @@ describe('a backup', () => {
     await archive(old, files, { steps: stepNames.slice(0, stepNames.indexOf('07-removed-parts-and-marks')) })
     expect((await restore(old)).status).toBe(200)
     // What was read of trials came later than that version.
-    expect(await seen()).toEqual({ ...before, shelf: { ...(before as { shelf: object }).shelf, evidence: [] } })
+    expect(await seen()).toEqual({ ...before, shelf: { ...(before as { shelf: object }).shelf, evidence: [], uses: [] } })
     expect(await server.marks.has('demo')).toBe(true)
   })
 

@@ -1,5 +1,6 @@
 import {
   keyFor,
+  type PrintUse,
   SHELF_FILE_VERSION,
   type Shelf,
   type ShelfFile,
@@ -22,7 +23,12 @@ import { oneOf, refuseUnknownMaterial, tableOf as tableOfKind, textOf } from './
 import { createStarters } from './starterRecords'
 
 /** Printers, nozzles, materials and spools. */
-export function createShelfStore(sequelize: Sequelize, models: Models, evidence: () => Promise<PlacedReading[]>) {
+export function createShelfStore(
+  sequelize: Sequelize,
+  models: Models,
+  evidence: () => Promise<PlacedReading[]>,
+  uses: () => Promise<PrintUse[]>,
+) {
   const tableOf = (kind: ShelfKind) => tableOfKind(models, kind)
   const history = createShelfHistory(models)
 
@@ -55,13 +61,13 @@ export function createShelfStore(sequelize: Sequelize, models: Models, evidence:
 
   const read = async (): Promise<Shelf> => {
     const kinds = await Promise.all(shelfKinds.map(async (kind) => [kind, (await readKind(kind)).values] as const))
-    const shelf = Object.fromEntries(kinds) as unknown as Omit<Shelf, 'evidence'>
+    const shelf = Object.fromEntries(kinds) as unknown as Omit<Shelf, 'evidence' | 'uses'>
     const makers = new Map(shelf.spools.map(({ key, maker }) => [key, maker]))
     const told = (await evidence()).map((one) => {
       const maker = one.spool === undefined ? undefined : makers.get(one.spool)
       return maker === undefined ? one : { ...one, maker }
     })
-    return { ...shelf, evidence: told }
+    return { ...shelf, evidence: told, uses: await uses() }
   }
 
   const checkMaterial = async (kind: ShelfKind, record: ShelfRecords[ShelfKind], transaction: Transaction): Promise<void> => {

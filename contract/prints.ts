@@ -21,6 +21,8 @@ export const frozenPrintSchema = trialPlaceSchema.extend({
   lineup: z.uuid().optional(),
   trial: z.uuid().optional(),
   placement: placementSchema,
+  /** Whether its reel had likely taken up water by then; nothing where that was not told. */
+  wet: z.boolean().optional(),
   /** The column's own values and places with others; and what all settings came to, each with where from. */
   values: settingValuesSchema,
   overrides: overridesSchema,

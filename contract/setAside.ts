@@ -13,6 +13,7 @@ export const storedKinds = [
   'trial',
   'reading',
   'print',
+  'experiment',
 ] as const
 export type StoredKind = (typeof storedKinds)[number]
 

@@ -93,6 +93,7 @@ function foretell({ part: key, profile, values, ...place }: DemoPrint): FrozenPr
     placement: asModelled,
     values,
     overrides: [],
+    ...(place.wet === undefined ? {} : { wet: place.wet }),
     resolved: Object.fromEntries(
       Object.entries(prediction.settings).map(([setting, value]) => [
         setting,

@@ -8,7 +8,7 @@ import { say } from './lib/say.mjs'
 const sources = {
   bench: ['core', 'demo', 'cli', 'bench'],
   cli: ['core', 'standins', 'cli'],
-  server: ['core', 'contract', 'demo', 'server'],
+  server: ['core', 'contract', 'demo', 'standins', 'server'],
   standins: ['standins'],
   web: ['core', 'contract', 'web'],
 }

@@ -6,6 +6,8 @@ export interface MadeWith {
   readonly nozzle: string
   readonly material: string
   readonly spool?: string | undefined
+  /** Whether the reel had likely taken up water. */
+  readonly wet?: boolean | undefined
   readonly resolved: Readonly<Record<string, { readonly value: number | string }>>
 }
 
@@ -18,9 +20,11 @@ export interface Changed {
 
 /** What was changed between a print and an earlier one: what it was made with, and every setting that came to another value. */
 export function sincePrint(before: MadeWith, now: MadeWith): Changed[] {
-  const with_ = (['printer', 'nozzle', 'material', 'spool'] as const).flatMap((label) =>
+  const with_: Changed[] = (['printer', 'nozzle', 'material', 'spool'] as const).flatMap((label) =>
     before[label] === now[label] ? [] : [{ label, was: before[label] ?? 'none', is: now[label] ?? 'none' }],
   )
+  const water = (wet: boolean | undefined): string => (wet === undefined ? 'not told' : wet ? 'likely wet' : 'dry')
+  if (before.wet !== now.wet && before.spool === now.spool) with_.push({ label: 'reel', was: water(before.wet), is: water(now.wet) })
   const names = [...new Set([...Object.keys(before.resolved), ...Object.keys(now.resolved)])]
   return [
     ...with_,

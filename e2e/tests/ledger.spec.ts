@@ -94,6 +94,7 @@ test('at 1280 × 800 four candidates, the verdict and twelve rows stand without 
 })
 
 test('a figure tells why it is what it is; a change that moves it is computed and applied, and can be undone', async ({ page }) => {
+  test.setTimeout(180_000)
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await ledger.value('strength', 0).click()

@@ -7,6 +7,8 @@ import { migrate } from '../database/migrations/migrate'
 import { defineModels, type Models } from '../database/models'
 import { type Backups, createBackups } from '../features/backup/backupDesk'
 import { backupRoutes } from '../features/backup/backupRoutes'
+import { experimentRoutes } from '../features/experiments/experimentRoutes'
+import { createExperimentStore, type ExperimentStore } from '../features/experiments/experimentStore'
 import { lineupRoutes } from '../features/lineups/lineupRoutes'
 import { createLineupStore, type LineupStore } from '../features/lineups/lineupStore'
 import { createMachineDesk, type MachineDesk } from '../features/machines/machineDesk'
@@ -27,6 +29,7 @@ import { createSearchStore, type SearchStore } from '../features/searches/search
 import { setAsideRoutes } from '../features/setAside/setAsideRoutes'
 import { shelfRoutes } from '../features/shelf/shelfRoutes'
 import { createShelfStore, type ShelfStore } from '../features/shelf/shelfStore'
+import { trainerRoutes } from '../features/trainer/trainerRoutes'
 import { trialEvidence } from '../features/trials/evidence'
 import { trialRoutes } from '../features/trials/trialRoutes'
 import { createTrialStore, type TrialStore } from '../features/trials/trialStore'
@@ -63,6 +66,7 @@ export interface Desk {
   readonly searches: SearchStore
   readonly trials: TrialStore
   readonly prints: PrintStore
+  readonly experiments: ExperimentStore
   readonly machines: MachineDesk
   readonly jobs: JobStore
   readonly jobRunner: JobRunner
@@ -93,6 +97,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const trials = createTrialStore(models, shelf, trialPhotos)
   const printPhotos = createPhotoStore(models.printPhotos, 'print', async (id) => (await models.prints.count({ where: { id } })) > 0)
   const prints = createPrintStore(models, shelf, printPhotos)
+  const experiments = createExperimentStore(models)
   const runs = createRunStore(models)
   await runs.breakOff()
   const machines = createMachineDesk({ shelf, prints, runs, open: tcpTransport })
@@ -113,9 +118,11 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/backup', backup],
       ['/api', refuseWrites],
       ['/api/shelf', shelfRoutes(shelf)],
-      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints })],
+      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments })],
+      ['/api/experiments', experimentRoutes(experiments)],
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
       ['/api/prints', printRoutes(prints, printPhotos, runs, uploadFolder)],
+      ['/api/trainer', trainerRoutes()],
       ['/api/machines', machineRoutes(machines, scale)],
       ['/api/searches', searchRoutes(searches, jobRunner)],
       ['/api/jobs', jobRoutes(jobs)],
@@ -123,7 +130,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/lineups', lineupRoutes(lineups)],
     ],
   })
-  return { models, marks, parts, shelf, lineups, searches, trials, prints, machines, jobs, jobRunner, runnerOn, backups, app }
+  return { models, marks, parts, shelf, lineups, searches, trials, prints, experiments, machines, jobs, jobRunner, runnerOn, backups, app }
 }
 
 /** Folders of a desk within its data folder. */

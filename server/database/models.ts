@@ -136,6 +136,13 @@ export interface PrintRunRow {
   why: string
   changedAt: Date
 }
+/** A question to prints. */
+export interface ExperimentRow {
+  id: string
+  experiment: string
+  revision: number
+  changedAt: Date
+}
 export interface SearchVariantRow {
   searchId: string
   position: number
@@ -169,6 +176,7 @@ export interface Models {
   readonly printPhotos: Table<PhotoRow>
   readonly printPrograms: Table<PrintProgramRow>
   readonly printRuns: Table<PrintRunRow>
+  readonly experiments: Table<ExperimentRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -308,6 +316,7 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
       changedAt: when,
     },
   ],
+  experiments: ['experiments', { id: { type: id, primaryKey: true }, experiment: text, revision: whole, changedAt: when }],
   searchVariants: [
     'search_variants',
     {

@@ -8,15 +8,17 @@ import { useEffect, useMemo } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { printsQuery } from '../api/prints'
 import { shelfQuery } from '../api/shelf'
-import { Button } from '../ui/Button'
+import { Choices } from '../ui/Choices'
 import { Loading } from '../ui/Loading'
 import { SearchField } from '../ui/SearchField'
 import { Select } from '../ui/Select'
 import { useAddress } from '../ui/useAddress'
 import { DayBook } from './DayBook'
+import { Experiments } from './Experiments'
 import { LookingBack } from './LookingBack'
 import { PrintPage } from './PrintPage'
 import { stateNames } from './stateNames'
+import { Trainer } from './Trainer'
 
 /** The log: a day book of prints, and what they say together. */
 export function LogScreen() {
@@ -27,6 +29,13 @@ export function LogScreen() {
   if (!shelf.data) return <Loading what="the log" failed={shelf.failureReason} />
   return <Opened shelf={shelf.data} />
 }
+
+const views = [
+  { id: 'book', name: 'Day book' },
+  { id: 'back', name: 'Looking back' },
+  { id: 'experiments', name: 'Experiments' },
+  { id: 'trainer', name: 'Trainer' },
+] as const
 
 /** All prints of a desk at most: a hobbyist's ten years. */
 const ALL = 10_000
@@ -42,7 +51,7 @@ function Opened({ shelf }: { shelf: Shelf }) {
     words: get('words'),
   }
   const prints = useQuery({ ...printsQuery({ ...filter, limit: ALL }), placeholderData: (before) => before })
-  const isBack = get('view') === 'back'
+  const view = get('view')
   const lines = prints.data?.prints
   const nameOf = useMemo(() => namesOf(shelf), [shelf])
   const names = (kind: 'printers' | 'spools') => [{ id: '', name: 'all' }, ...shelf[kind].map(({ key, name }) => ({ id: key, name }))]
@@ -69,18 +78,26 @@ function Opened({ shelf }: { shelf: Shelf }) {
           onChange={(state) => set({ state })}
         />
         <div className="flex-1" />
-        <Button aria-pressed={isBack} onClick={() => set({ view: isBack ? undefined : 'back' })}>
-          {isBack ? 'Day book' : 'Looking back'}
-        </Button>
+        <Choices
+          label=""
+          name="View"
+          of={views}
+          value={views.find(({ id }) => id === view)?.id ?? 'book'}
+          onChange={(id) => id && set({ view: id === 'book' ? undefined : id })}
+        />
       </header>
       <Drifts lines={lines} shelf={shelf} />
-      {lines.length === 0 ? (
+      {view === 'trainer' ? (
+        <Trainer />
+      ) : view === 'experiments' ? (
+        <Experiments lines={lines} />
+      ) : lines.length === 0 ? (
         <p className="m-auto max-w-sm p-10 text-center text-muted">
           {isFiltered
             ? 'No print is like that. Take a filter away.'
             : 'No print yet. On the bench, a column’s menu has “Print it …”: what is foretold is kept, and held against what comes out.'}
         </p>
-      ) : isBack ? (
+      ) : view === 'back' ? (
         <LookingBack lines={lines} shelf={shelf} />
       ) : (
         <div className="flex min-h-0 flex-1">

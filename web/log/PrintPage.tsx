@@ -114,7 +114,7 @@ export function PrintPage({
           onRefusal={setRefusal}
         />
       ) : (
-        kept && <SaidOfIt outcome={kept.outcome} onChange={() => setTelling(true)} />
+        kept && <SaidOfIt outcome={kept.outcome} nameOf={nameOf} onChange={() => setTelling(true)} />
       )}
       {!telling && hasEnded(line) && (
         <>

@@ -2,7 +2,7 @@ import { type PrintOutcome, regions } from '@sable/core/log/outcome'
 import { Button } from '../ui/Button'
 
 /** What its maker said of a print, in a line or two. */
-export function SaidOfIt({ outcome, onChange }: { outcome: PrintOutcome; onChange: () => void }) {
+export function SaidOfIt({ outcome, nameOf, onChange }: { outcome: PrintOutcome; nameOf: (key: string) => string; onChange: () => void }) {
   const { marks, strength, fit, faults, spools } = outcome
   const told = [
     ...regions.flatMap((region) => (marks[region] === undefined ? [] : [`${region} ${marks[region]}`])),
@@ -20,7 +20,7 @@ export function SaidOfIt({ outcome, onChange }: { outcome: PrintOutcome; onChang
         )}
         {spools.length > 1 && (
           <span className="block text-muted">
-            {spools.map(({ spool, fromZ }) => (fromZ === undefined ? spool : `${spool} from ${fromZ} mm`)).join(', ')}
+            {spools.map(({ spool, fromZ }) => (fromZ === undefined ? nameOf(spool) : `${nameOf(spool)} from ${fromZ} mm`)).join(', ')}
           </span>
         )}
       </p>

@@ -12,6 +12,7 @@ import { jobs } from './09-jobs'
 import { trials } from './10-trials'
 import { prints } from './11-prints'
 import { runs } from './12-runs'
+import { experiments } from './13-experiments'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -28,6 +29,7 @@ const steps: readonly Step[] = [
   trials,
   prints,
   runs,
+  experiments,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -182,7 +182,17 @@ describe('a backup', () => {
     }
     write('parts', ({ removed_at: _, ...part }) => part)
     write('profiles', ({ overrides, ...profile }) => ({ ...profile, exceptions: '[]', revision: 1 }))
-    for (const later of ['jobs', 'trials', 'readings', 'trial_photos', 'prints', 'print_photos', 'print_programs', 'print_runs'])
+    for (const later of [
+      'jobs',
+      'trials',
+      'readings',
+      'trial_photos',
+      'prints',
+      'print_photos',
+      'print_programs',
+      'print_runs',
+      'experiments',
+    ])
       files.delete(`tables/${later}.json`)
     const old = join(folder, 'old.zip')
     await archive(old, files, { steps: stepNames.slice(0, stepNames.indexOf('07-removed-parts-and-marks')) })

@@ -6,10 +6,12 @@ import { outcomeSchema } from '@sable/core/log/outcome'
 import { asModelled } from '@sable/core/mesh/place'
 import { planTrial } from '@sable/core/trials/plan'
 import madePrints from '@sable/demo/madePrints.json'
+import { demoExperiment } from '@sable/demo/prints'
 import { demoLineup, demoParts, demoSpools } from '@sable/demo/scenario'
 import { demoTrials } from '@sable/demo/trials'
 import { z } from 'zod'
 import type { Marks } from '../../database/marks'
+import type { ExperimentStore } from '../experiments/experimentStore'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
 import { asUpload } from '../parts/receiveUpload'
@@ -23,6 +25,7 @@ interface Stores {
   readonly lineups: LineupStore
   readonly trials: TrialStore
   readonly prints: PrintStore
+  readonly experiments: ExperimentStore
   readonly marks: Marks
 }
 
@@ -32,7 +35,11 @@ interface Stores {
  *
  * @param folder where files lie until they are read
  */
-export async function seedDemo({ parts, shelf, lineups, trials, prints, marks }: Stores, fresh: boolean, folder: string): Promise<void> {
+export async function seedDemo(
+  { parts, shelf, lineups, trials, prints, experiments, marks }: Stores,
+  fresh: boolean,
+  folder: string,
+): Promise<void> {
   // A starter record that was taken off the shelf stays off it.
   if (!(await marks.has('starters'))) {
     await shelf.addStarters()
@@ -63,6 +70,7 @@ export async function seedDemo({ parts, shelf, lineups, trials, prints, marks }:
   )
   await seedPrints(
     prints,
+    experiments,
     demoParts.map(({ key, name }) => ({ name, id: ids.get(key)! })),
   )
   await marks.set('demo')
@@ -75,17 +83,31 @@ const HOUR_MS = 3_600_000
 const madeSchema = z.array(z.object({ daysAgo: z.number(), frozen: frozenPrintSchema, outcome: outcomeSchema.optional() }))
 
 /** The workshop's log, each print on its day. Nothing where there is a print already. */
-async function seedPrints(prints: PrintStore, parts: readonly { readonly name: string; readonly id: string }[]): Promise<void> {
+async function seedPrints(
+  prints: PrintStore,
+  experiments: ExperimentStore,
+  parts: readonly { readonly name: string; readonly id: string }[],
+): Promise<void> {
   if ((await prints.list(printFilterSchema.parse({ limit: 1 }))).total > 0) return
   const now = Date.now()
+  const made = new Map<number, string>()
   for (const { daysAgo, frozen, outcome } of madeSchema.parse(madePrints)) {
     const part = parts.find(({ name }) => name === frozen.name)?.id
     const at = new Date(now - daysAgo * DAY_MS - HOUR_MS)
     const { line } = await prints.plan({ ...frozen, ...(part === undefined ? {} : { part }) }, at)
+    made.set(daysAgo, line.id)
     if (!outcome) continue
     await prints.start(line.id, at)
     await prints.end(line.id, outcome, new Date(at.getTime() + 1000 * (outcome.actualS ?? 0)))
   }
+  const { tries, ...asked } = demoExperiment
+  await experiments.add({
+    ...asked,
+    tries: tries.flatMap(({ daysAgo, did }) => {
+      const print = made.get(daysAgo)
+      return print === undefined ? [] : [{ print, note: '', ...(did === undefined ? {} : { did }) }]
+    }),
+  })
 }
 
 /** Test prints and their readings, each on its day. Nothing where there are some already: nothing is read twice. */

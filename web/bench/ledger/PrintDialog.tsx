@@ -43,6 +43,7 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
         ...frozen,
         ...(lineup === undefined ? {} : { lineup }),
         ...(beforeG === undefined ? {} : { beforeG }),
+        ...(wet === undefined ? {} : { wet }),
       })
       if (how === 'machine' && request) await sendProgram(line.id, await predictionPool().anyWorker.writeProgram(request))
       if (how === 'now') await startPrint(line.id)
@@ -52,6 +53,7 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
       setRefusal(asRefusal(error))
     }
   }
+  const wet = request?.setup.stock?.wet
   const hasAddress = shelf.printers.find(({ key }) => key === candidate.printer)?.address !== undefined
   const spool = shelf.spools.find(({ key }) => key === candidate.spool)
   return (

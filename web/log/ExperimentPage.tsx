@@ -1,0 +1,173 @@
+import type { StoredExperiment } from '@sable/contract/experiments'
+import type { PrintLine } from '@sable/contract/prints'
+import { asMarkdown, confirmed, ruledOut, type ToldTry, type TriedPrint, toldTries, type verdicts } from '@sable/core/log/experiment'
+import { useQueries } from '@tanstack/react-query'
+import { X } from 'lucide-react'
+import { Link } from 'react-router'
+import { printQuery } from '../api/prints'
+import { Button, IconButton } from '../ui/Button'
+import { Choices } from '../ui/Choices'
+import { download, fileNameFrom } from '../ui/download'
+import { EditableText } from '../ui/EditableText'
+import { Select } from '../ui/Select'
+
+const answers = [
+  { id: 'helped', name: 'helped' },
+  { id: 'same', name: 'did nothing' },
+  { id: 'worse', name: 'made it worse' },
+] as const satisfies readonly { id: (typeof verdicts)[number]; name: string }[]
+
+/** One question: its prints in their order, what each changed and did, what is ruled out, and what came of it. */
+export function ExperimentPage({
+  experiment,
+  lines,
+  onChange,
+  onRemove,
+}: {
+  experiment: StoredExperiment
+  lines: readonly PrintLine[]
+  onChange: (next: StoredExperiment) => void
+  onRemove: () => void
+}) {
+  const { question, fault, held, tries, verdict } = experiment
+  const prints = useQueries({ queries: tries.map(({ print }) => printQuery(print)) })
+  const known = prints.flatMap(({ data }): TriedPrint[] =>
+    data
+      ? [
+          {
+            ...data.frozen,
+            id: data.line.id,
+            name: `${data.line.name} ${data.line.profile}`.trim(),
+            at: data.line.startedAt ?? data.line.plannedAt,
+          },
+        ]
+      : [],
+  )
+  const told = toldTries(experiment, known)
+  const out = ruledOut(told)
+  const change = (more: Partial<StoredExperiment>): void => onChange({ ...experiment, ...more })
+  const setTry = (print: string, more: Partial<(typeof tries)[number]>): void =>
+    change({ tries: tries.map((one) => (one.print === print ? { ...one, ...more } : one)) })
+  const others = lines.filter(({ id }) => !tries.some(({ print }) => print === id))
+  const name = fileNameFrom(question)
+  return (
+    <article aria-label={question} className="max-w-[52rem] space-y-3 text-[12.5px]">
+      <header className="flex items-center gap-2">
+        <EditableText
+          text={question}
+          label="Question"
+          onCommit={(text) => change({ question: text })}
+          className="text-[16px] font-semibold"
+        />
+        <div className="flex-1" />
+        <Button onClick={() => download(`${name}.md`, asMarkdown(experiment, told), 'text/markdown')}>Markdown</Button>
+        <Button onClick={() => download(`${name}.json`, JSON.stringify({ ...experiment, tries: told }, null, 2), 'application/json')}>
+          JSON
+        </Button>
+        <Button tone="danger" onClick={onRemove}>
+          Delete
+        </Button>
+      </header>
+      <Words label="Fault" value={fault} hint="what is to go away" onKeep={(text) => change({ fault: text })} />
+      <Words label="Held" value={held} hint="what stays as it is" onKeep={(text) => change({ held: text })} />
+      <ol className="space-y-2">
+        {told.map((one, i) => (
+          <Try
+            key={one.print}
+            told={one}
+            index={i}
+            onDid={(did) => setTry(one.print, { did })}
+            onRemove={() => change({ tries: tries.filter(({ print }) => print !== one.print) })}
+          />
+        ))}
+      </ol>
+      {others.length > 0 && (
+        <Select
+          label={tries.length === 0 ? 'It began with' : 'Next try'}
+          value=""
+          hint="choose a print"
+          of={others
+            .slice(0, 60)
+            .map(({ id, name: part, profile, plannedAt }) => ({ id, name: `${plannedAt.slice(0, 10)} ${part} ${profile}` }))}
+          onChange={(print) => change({ tries: [...tries, { print, note: '' }] })}
+        />
+      )}
+      {out.length > 0 && (
+        <section aria-label="Ruled out">
+          <h3 className="mb-1 font-semibold">Ruled out</h3>
+          <ul className="space-y-0.5">
+            {out.map(({ label, was, is }) => (
+              <li key={`${label} ${is}`} className="text-muted line-through decoration-strong">
+                {label}: {was} → {is}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {confirmed(told).map(({ change: { label, was, is }, times }) => (
+        <p key={`${label} ${is}`} className="border-l-2 border-lantern pl-2">
+          {label}: {was} → {is} helped {times === 1 ? 'once; try it again to be sure.' : `${times} times.`}
+        </p>
+      ))}
+      <Words label="Verdict" value={verdict} hint="what came of it, in a sentence" onKeep={(text) => change({ verdict: text })} />
+    </article>
+  )
+}
+
+function Try({
+  told: { print, name, at, did, changed },
+  index,
+  onDid,
+  onRemove,
+}: {
+  told: ToldTry
+  index: number
+  onDid: (did: ToldTry['did']) => void
+  onRemove: () => void
+}) {
+  return (
+    <li className="border-b border-line/60 pb-2">
+      <div className="flex items-baseline gap-3">
+        <span className="figure text-muted">{index + 1}</span>
+        <Link to={`/log/${print}`} className="underline decoration-line underline-offset-2">
+          {name}
+        </Link>
+        <span className="figure text-[11.5px] text-muted">{at.slice(0, 10)}</span>
+        <div className="flex-1" />
+        {index > 0 && <Choices label="" name={`Try ${index + 1}`} of={answers} value={did} onChange={onDid} />}
+        <IconButton label={`Take try ${index + 1} out`} onClick={onRemove}>
+          <X className="size-3.5" />
+        </IconButton>
+      </div>
+      <p className="mt-0.5 pl-5 text-muted">
+        {index === 0
+          ? 'Where it began.'
+          : changed.length === 0
+            ? 'Nothing was changed.'
+            : changed.map(({ label, was, is }) => `${label}: ${was} → ${is}`).join('; ')}
+      </p>
+      {changed.length > 1 && (
+        <p className="mt-0.5 ml-5 border-l-2 border-worse pl-2 text-worse">
+          {changed.length} things were changed at once: nothing is ruled out by it.
+        </p>
+      )}
+    </li>
+  )
+}
+
+/** A line of text that is kept when it is left. */
+function Words({ label, value, hint, onKeep }: { label: string; value: string; hint: string; onKeep: (text: string) => void }) {
+  return (
+    <label className="flex items-baseline gap-3">
+      <span className="w-16 text-muted">{label}</span>
+      <input
+        defaultValue={value}
+        placeholder={hint}
+        maxLength={1000}
+        onBlur={({ target }) => target.value !== value && onKeep(target.value)}
+        onKeyDown={({ key, currentTarget }) => key === 'Enter' && currentTarget.blur()}
+        className="h-7 min-w-0 flex-1 rounded border border-line bg-sunk px-2"
+      />
+    </label>
+  )
+}

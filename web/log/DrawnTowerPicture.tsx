@@ -15,8 +15,9 @@ export function DrawnTowerPicture({ tower: { kind, unit, bands } }: { tower: Dra
   const wall = hasColumns ? WALL : COLUMN + GAP + COLUMN + WALL
   return (
     <svg
-      width={wallFrom + wall + 20}
-      height={height}
+      viewBox={`0 0 ${wallFrom + wall + 20} ${height}`}
+      preserveAspectRatio="xMinYMin"
+      className="h-full max-h-[46rem] w-full"
       role="img"
       aria-label={`A tower of ${bands.length} bands, to be read from the picture`}
     >

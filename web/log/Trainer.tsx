@@ -37,7 +37,7 @@ export function Trainer() {
   const past = scores.all().filter((one) => one.kind === kind)
   return (
     <section aria-label="Trainer" className="flex min-h-0 flex-1">
-      <div className="min-w-0 flex-1 overflow-auto p-5">
+      <div className="min-h-0 min-w-0 flex-1 overflow-hidden p-5">
         <DrawnTowerPicture tower={tower.data} />
       </div>
       <aside className="w-[25rem] shrink-0 space-y-3 overflow-auto border-l border-line p-5 text-[12.5px]">

@@ -12,7 +12,7 @@ const [only] = process.argv.slice(2)
 const keepsMemory = { ...process.env, MALLOC_MMAP_THRESHOLD_: `${1 << 30}`, MALLOC_TRIM_THRESHOLD_: `${2 ** 32}` }
 installPackages()
 const runs = []
-if (only === undefined || (only !== 'views' && only !== 'attack')) {
+if (only === undefined || !['views', 'attack', 'log'].includes(only)) {
   await build(['bench'])
   runs.push([process.execPath, ['--enable-source-maps', join(root, 'dist/bench/main.js'), ...process.argv.slice(2)], keepsMemory])
 }
@@ -20,6 +20,7 @@ if (only === undefined || only === 'views') {
   installDebian('chromium', ['/usr/bin/chromium'])
   runs.push([join(root, 'node_modules/.bin/playwright'), ['test', '--config', 'e2e/measure.config.ts'], process.env])
 }
+if (only === undefined || only === 'log') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/log.ts'], process.env])
 if (only === undefined || only === 'attack') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/attack.ts'], process.env])
 for (const [command, args, env] of runs) {
   const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env })

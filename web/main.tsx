@@ -22,6 +22,7 @@ const BenchScreen = lazy(() => import('./bench/shell/BenchScreen').then(({ Bench
 const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
 const TrialsScreen = lazy(() => import('./trials/TrialsScreen').then(({ TrialsScreen }) => ({ default: TrialsScreen })))
 const LogScreen = lazy(() => import('./log/LogScreen').then(({ LogScreen }) => ({ default: LogScreen })))
+const PrintSheet = lazy(() => import('./log/PrintSheet').then(({ PrintSheet }) => ({ default: PrintSheet })))
 const Primitives = lazy(() => import('./app/Primitives'))
 const opened = (what: string, screen: ReactNode) => ({
   element: <Suspense fallback={<Loading what={what} />}>{screen}</Suspense>,
@@ -40,6 +41,7 @@ const router = createBrowserRouter([
       { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
       { path: '/shelf/:kind/:recordKey?', ...opened('the shelf', <ShelfScreen />) },
       { path: '/trials', ...opened('the trials', <TrialsScreen />) },
+      { path: '/log/:printId/sheet', ...opened('the print', <PrintSheet />) },
       { path: '/log/:printId?', ...opened('the log', <LogScreen />) },
       { path: '/primitives', ...opened('the primitives', <Primitives />) },
       { path: '*', element: <Lost /> },

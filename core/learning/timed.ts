@@ -55,24 +55,32 @@ export function timed(before: Pace, prints: readonly TimedPrint[]): Pace {
 export const timeAt = ([lnG, c, more]: Pace['mean'], { predictedS, slope, startS }: Omit<TimedPrint, 'actualS'>): number =>
   startS + more + predictedS * Math.exp(c - slope * lnG)
 
-function normalEquations(mean: readonly number[], before: Pace, prior: readonly number[], prints: readonly TimedPrint[]) {
-  const curvature = [...prior]
+/** Sums over all prints, each in its own number: a log may be long. */
+function normalEquations([lnG, c, more]: readonly number[], before: Pace, prior: readonly number[], prints: readonly TimedPrint[]) {
+  const mean = [lnG!, c!, more!]
   const pull = times(
     prior,
     before.mean.map((value, i) => value - mean[i]!),
   )
-  for (const print of prints) {
-    const moves = print.predictedS * Math.exp(mean[1]! - print.slope * mean[0]!)
-    const slopes = [-print.slope * moves, moves, 1]
-    const missed = print.actualS - print.startS - mean[2]! - moves
-    const noise = Math.hypot(TIME_NOISE * moves, CLOCK_S)
+  let [gg, gc, gs, cc, cs, ss] = [prior[0]!, prior[1]!, prior[2]!, prior[4]!, prior[5]!, prior[8]!]
+  let [toG, toC, toS] = pull as [number, number, number]
+  for (const { predictedS, slope, startS, actualS } of prints) {
+    const moves = predictedS * Math.exp(c! - slope * lnG!)
+    const missed = actualS - startS - more! - moves
+    const noise = Math.sqrt((TIME_NOISE * moves) ** 2 + CLOCK_S ** 2)
     const worth = studentWeight(missed / noise) / noise ** 2
-    for (let i = 0; i < 3; i++) {
-      pull[i]! += worth * slopes[i]! * missed
-      for (let j = 0; j < 3; j++) curvature[3 * i + j]! += worth * slopes[i]! * slopes[j]!
-    }
+    const byG = -slope * moves
+    gg += worth * byG * byG
+    gc += worth * byG * moves
+    gs += worth * byG
+    cc += worth * moves * moves
+    cs += worth * moves
+    ss += worth
+    toG += worth * byG * missed
+    toC += worth * moves * missed
+    toS += worth * missed
   }
-  return { curvature, pull }
+  return { curvature: [gg, gc, gs, gc, cc, cs, gs, cs, ss], pull: [toG, toC, toS] }
 }
 
 const times = (matrix: readonly number[], vector: readonly number[]): number[] =>

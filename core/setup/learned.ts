@@ -55,14 +55,14 @@ export function learned(setup: Setup, all: readonly PlacedEvidence[]): Setup {
   const coverage = coverageOf(all)
   if (own.length === 0 && Object.keys(coverage).length === 0) return setup
   const known: Partial<Record<ConstantId, Learned>> = {}
+  const told = toldBy(own)
   for (const id of constantIds) {
-    const found = learnedConstant(id, setup, own)
+    const found = learnedConstant(id, setup, told.get(id) ?? [])
     if (found) known[id] = found
   }
   const { material: withLadders, ladder } = learnedLadder(setup, own)
   const isBroken =
-    known['strength.inLayer'] !== undefined &&
-    own.some((one) => belongsTo('spool', one, setup) && one.evidence.some((read) => tellsOf(read, 'strength.inLayer')))
+    known['strength.inLayer'] !== undefined && (told.get('strength.inLayer') ?? []).some(({ placed }) => belongsTo('spool', placed, setup))
   const material = isBroken ? { ...withLadders, strength: { ...withLadders.strength, basis: 'measured' as const } } : withLadders
   const { pace, linked } = learnedPace(setup, own)
   Object.assign(known, ladder, pace)
@@ -128,24 +128,49 @@ const concerns = ({ printer, spool, material, maker }: PlacedEvidence, setup: Se
 
 /** Whether a reading made there tells of the same thing as here, by whose number it is. */
 export function belongsTo(owner: Owner, { printer, nozzle, material, spool }: PlacedEvidence, setup: Setup): boolean {
-  const sameSpool = material === setup.material.key && spool === setup.spool?.key
-  const samePrinter = printer === setup.printer.key
-  return {
-    printer: samePrinter,
-    'hot end': samePrinter,
-    nozzle: nozzle === setup.nozzle.key,
-    material: material === setup.material.key,
-    spool: sameSpool,
-    pair: sameSpool && samePrinter,
+  switch (owner) {
+    case 'printer':
+    case 'hot end':
+      return printer === setup.printer.key
+    case 'nozzle':
+      return nozzle === setup.nozzle.key
+    case 'material':
+      return material === setup.material.key
+    case 'spool':
+      return material === setup.material.key && spool === setup.spool?.key
     // A form of a model was fitted to many machines; what one print says of it holds for that machine and spool.
-    model: sameSpool && samePrinter,
-  }[owner]
+    case 'pair':
+    case 'model':
+      return printer === setup.printer.key && material === setup.material.key && spool === setup.spool?.key
+  }
 }
 
-function learnedConstant(id: ConstantId, setup: Setup, all: readonly PlacedEvidence[]): Learned | undefined {
+/** A reading of a constant, and where it was made. */
+interface Told {
+  readonly one: Evidence
+  readonly placed: PlacedEvidence
+}
+
+/** Readings by the constant that they tell of: looked through once, for a log may be long. Those that are told together are not among them. */
+function toldBy(all: readonly PlacedEvidence[]): ReadonlyMap<ConstantId, readonly Told[]> {
+  const told = new Map<ConstantId, Told[]>()
+  for (const placed of all)
+    for (const one of placed.evidence) {
+      const id = toldOf(one)
+      if (id === undefined) continue
+      const known = told.get(id)
+      if (known) known.push({ one, placed })
+      else told.set(id, [{ one, placed }])
+    }
+  return told
+}
+
+const toldOf = (one: Evidence): ConstantId | undefined =>
+  one.on === 'constant' ? one.constant : one.on === 'weight' ? 'print.flow' : one.on === 'strings' ? 'strings.ooze' : undefined
+
+function learnedConstant(id: ConstantId, setup: Setup, all: readonly Told[]): Learned | undefined {
   const { owner, scale } = constantOf(id)
-  const own = all.filter((one) => belongsTo(owner, one, setup))
-  const told = own.flatMap(({ evidence, from }) => evidence.flatMap((one) => (tellsOf(one, id) ? [{ one, from }] : [])))
+  const told = all.filter(({ placed }) => belongsTo(owner, placed, setup))
   const prior = owner === 'spool' ? ofMaker(id, setup, all) : { median: constantOf(id).median, spread: constantOf(id).spread }
   const isShifted = prior.median !== constantOf(id).median
   if (told.length === 0 && !isShifted) return undefined
@@ -154,14 +179,13 @@ function learnedConstant(id: ConstantId, setup: Setup, all: readonly PlacedEvide
     told.map(({ one }) => one),
     scale,
   )
-  const from = told.length > 0 ? told.map((one) => one.from).join('; ') : `other spools of ${setup.spool?.maker}`
+  const from = told.length > 0 ? fromOf(told.map(({ placed }) => placed.from)) : `other spools of ${setup.spool?.maker}`
   return { value: narrowed.median, spread: narrowed.spread, basis: told.length > 0 ? 'measured' : 'calculated', from }
 }
 
-const tellsOf = (one: Evidence, id: ConstantId): boolean =>
-  (one.on === 'constant' && one.constant === id) ||
-  (one.on === 'weight' && id === 'print.flow') ||
-  (one.on === 'strings' && id === 'strings.ooze')
+/** So many are told one by one. */
+const NAMED = 3
+const fromOf = (all: readonly string[]): string => (all.length <= NAMED ? all.join('; ') : `${all.length} readings, the last ${all.at(-1)}`)
 
 function narrowedBy(prior: LogNormal, told: readonly Evidence[], scale: 'log' | 'plain'): LogNormal {
   let now = prior
@@ -180,22 +204,15 @@ function narrowedBy(prior: LogNormal, told: readonly Evidence[], scale: 'log' | 
 const [COMMON, OWN] = [0.64, 0.36]
 
 /** What is thought of a spool's number before it was read: where other spools of its maker and material ended, as far as those tell. */
-function ofMaker(id: ConstantId, { spool, material }: Setup, all: readonly PlacedEvidence[]): LogNormal {
+function ofMaker(id: ConstantId, { spool, material }: Setup, all: readonly Told[]): LogNormal {
   const { median, spread, scale } = constantOf(id)
   const prior = { median, spread }
   if (spool?.maker === undefined || scale !== 'log') return prior
   const siblings = new Map<string, Evidence[]>()
-  for (const one of all) {
-    const told = one.evidence.filter((evidence) => tellsOf(evidence, id))
-    if (
-      one.maker !== spool.maker ||
-      one.material !== material.key ||
-      one.spool === undefined ||
-      one.spool === spool.key ||
-      told.length === 0
-    )
+  for (const { one, placed } of all) {
+    if (placed.maker !== spool.maker || placed.material !== material.key || placed.spool === undefined || placed.spool === spool.key)
       continue
-    siblings.set(one.spool, [...(siblings.get(one.spool) ?? []), ...told])
+    siblings.set(placed.spool, [...(siblings.get(placed.spool) ?? []), one])
   }
   if (siblings.size === 0) return prior
   let maker = { median, spread: spread * Math.sqrt(COMMON) }

@@ -16,6 +16,7 @@ import { useAddress } from '../ui/useAddress'
 import { DayBook } from './DayBook'
 import { Experiments } from './Experiments'
 import { LookingBack } from './LookingBack'
+import { namesOf } from './namesOf'
 import { PrintPage } from './PrintPage'
 import { stateNames } from './stateNames'
 import { Trainer } from './Trainer'
@@ -112,14 +113,6 @@ function Opened({ shelf }: { shelf: Shelf }) {
       )}
     </div>
   )
-}
-
-/** What records are called, whatever their kind: keys of different kinds do not meet. */
-function namesOf(shelf: Shelf): (key: string) => string {
-  const names = new Map(
-    [...shelf.printers, ...shelf.nozzles, ...shelf.materials, ...shelf.spools].map(({ key, name }) => [key, name] as const),
-  )
-  return (key) => names.get(key) ?? key
 }
 
 /** Machines that changed, by their own prints: above everything, where there is one. */

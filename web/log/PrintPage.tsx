@@ -163,7 +163,13 @@ function Head({ print: { line, frozen }, nameOf }: { print: Print; nameOf: (key:
             </Link>
           )}
         </span>
-        <span className={`ml-auto text-[12.5px] font-normal ${tone}`}>
+        <Link
+          to={`/log/${line.id}/sheet`}
+          className="ml-auto text-[12px] font-normal text-muted underline decoration-line underline-offset-2"
+        >
+          page to print
+        </Link>
+        <span className={`text-[12.5px] font-normal ${tone}`}>
           <span aria-hidden>{sign}</span> {stateNames[line.state]}
         </span>
       </h2>

@@ -8,7 +8,7 @@ const LENT = /^127\.0\.0\.1:\d+$/
 /** Lets the demo's printer be reached at the stand-in that was started with it; an address of its own is left alone. */
 export async function lendStandin(shelf: ShelfStore, address: string | undefined): Promise<void> {
   if (address === undefined || address === '') return
-  const record = (await shelf.read()).printers.find(({ key }) => key === FOR)
+  const record = (await shelf.records()).printers.find(({ key }) => key === FOR)
   if (!record || record.address === address || (record.address !== undefined && !LENT.test(record.address))) return
   const { starter: _, archived: __, revision, ...own } = record
   await shelf.write('printers', FOR, { ...own, address }, revision)

@@ -26,7 +26,7 @@ export function createMachineDesk({
   }
 
   const addressOf = async (printer: string): Promise<Address> => {
-    const record = (await shelf.read()).printers.find(({ key }) => key === printer)
+    const record = (await shelf.records()).printers.find(({ key }) => key === printer)
     if (!record) throw notFound('printer', printer)
     if (record.address === undefined)
       throw new ProblemError(

@@ -64,7 +64,7 @@ export function createPrintStore(models: Models, shelf: ShelfStore, photos: Phot
     },
 
     async plan(frozen: FrozenPrint, plannedAt = new Date()): Promise<Print> {
-      refuseUnknown(frozen, await shelf.read())
+      refuseUnknown(frozen, await shelf.records())
       const id = randomUUID()
       await models.prints.create({
         id,

@@ -55,13 +55,18 @@ export function createShelfStore(
     // A profile of the library is copied into a column; nothing hangs on it.
     const columns = kind === 'profiles' ? [] : await models.candidates.findAll({ where: { [oneOf[kind]]: key }, attributes: ['lineupId'] })
     const lineups = await models.lineups.findAll({ where: { id: columns.map(({ lineupId }) => lineupId) } })
-    const spools = kind === 'materials' ? (await read()).spools.filter(({ material }) => material === key) : []
+    const spools = kind === 'materials' ? (await records()).spools.filter(({ material }) => material === key) : []
     return { lineups: lineups.map(({ name }) => name), spools: spools.map(({ name }) => name), columns: columns.length }
   }
 
-  const read = async (): Promise<Shelf> => {
+  /** What stands on the shelf, without what prints and trials say of it: that is much, where much was printed. */
+  const records = async (): Promise<Shelf> => {
     const kinds = await Promise.all(shelfKinds.map(async (kind) => [kind, (await readKind(kind)).values] as const))
-    const shelf = Object.fromEntries(kinds) as unknown as Omit<Shelf, 'evidence' | 'uses'>
+    return { ...(Object.fromEntries(kinds) as unknown as Omit<Shelf, 'evidence' | 'uses'>), evidence: [], uses: [] }
+  }
+
+  const read = async (): Promise<Shelf> => {
+    const shelf = await records()
     const makers = new Map(shelf.spools.map(({ key, maker }) => [key, maker]))
     const told = (await evidence()).map((one) => {
       const maker = one.spool === undefined ? undefined : makers.get(one.spool)
@@ -78,6 +83,7 @@ export function createShelfStore(
 
   return {
     read,
+    records,
 
     /** Adds a record; its key is made from its name. */
     async add<Kind extends ShelfKind>(kind: Kind, record: ShelfRecords[Kind]): Promise<ShelfRecords[Kind]> {

@@ -11,11 +11,14 @@ const ROW = 40
 /** A line a print, the newest first: real against foretold as two ticks on one scale. Arrows go from print to print. */
 export function DayBook({
   lines,
+  total,
   open,
   nameOf,
   onOpen,
 }: {
   lines: readonly PrintLine[]
+  /** Of those that are looked for: the newest of them are here. */
+  total: number
   open: string | undefined
   /** Of a record. */
   nameOf: (key: string) => string
@@ -36,7 +39,7 @@ export function DayBook({
     <section aria-label="Day book" className="flex w-[31rem] shrink-0 flex-col border-r border-line">
       <div className="flex h-7 shrink-0 items-center gap-2 border-b border-line px-3 text-[11px] text-muted">
         <span className="flex-1">
-          {lines.length} {lines.length === 1 ? 'print' : 'prints'}
+          {lines.length < total ? `the newest ${lines.length} of ${total}` : total} {total === 1 ? 'print' : 'prints'}
         </span>
         <span className="w-[7.5rem] text-center">−20 % · foretold · +20 %</span>
         <span className="w-20 text-right">took</span>

@@ -38,7 +38,8 @@ const views = [
   { id: 'trainer', name: 'Trainer' },
 ] as const
 
-/** All prints of a desk at most: a hobbyist's ten years. */
+/** As many as a day book shows before something is looked for; and all prints of a desk at most: a hobbyist's ten years. */
+const NEWEST = 500
 const ALL = 10_000
 
 function Opened({ shelf }: { shelf: Shelf }) {
@@ -51,7 +52,10 @@ function Opened({ shelf }: { shelf: Shelf }) {
     state: get('state') as PrintLine['state'] | undefined,
     words: get('words'),
   }
-  const prints = useQuery({ ...printsQuery({ ...filter, limit: ALL }), placeholderData: (before) => before })
+  const prints = useQuery({
+    ...printsQuery({ ...filter, limit: get('view') === 'back' ? ALL : NEWEST }),
+    placeholderData: (before) => before,
+  })
   const view = get('view')
   const lines = prints.data?.prints
   const nameOf = useMemo(() => namesOf(shelf), [shelf])
@@ -104,6 +108,7 @@ function Opened({ shelf }: { shelf: Shelf }) {
         <div className="flex min-h-0 flex-1">
           <DayBook
             lines={lines}
+            total={prints.data?.total ?? 0}
             open={open}
             nameOf={nameOf}
             onOpen={(id) => void navigate({ pathname: `/log/${id}`, search: window.location.search })}

@@ -202,9 +202,9 @@ async function programs(model: BenchModel): Promise<void> {
   )
 }
 
-/** What is learned in two hundred workshops whose truth is drawn from what is thought of workshops: how far off, and what ranges held. */
+/** What is learned in a thousand workshops whose truth is drawn from what is thought of workshops: how far off, and what ranges held. */
 function worlds(): void {
-  const all = Array.from({ length: 200 }, (_, i) => learnIn(i + 1))
+  const all = Array.from({ length: 1000 }, (_, i) => learnIn(i + 1))
   for (const of of ['time', 'flow', 'strength'] as const) {
     const off = all.map((world) => world[of])
     print(`learning.${of}`, {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { learnIn, quantile } from '../testing/worlds'
 
-/* Two hundred worlds are learned in by bench/; here are enough of them to see that it is no accident. */
+/* A thousand worlds are learned in by bench/; here are enough of them to see that it is no accident. */
 
 describe('in workshops whose truth nobody is told', () => {
   const worlds = Array.from({ length: 40 }, (_, i) => learnIn(i + 1))

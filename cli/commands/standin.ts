@@ -1,3 +1,5 @@
+import { InputError } from '@sable/core/units/errors'
+import { type Mishap, mishapKinds } from '@sable/standins/printer/machine'
 import { servePrinter } from '@sable/standins/printer/serve'
 import type { Command } from 'commander'
 import { readNumber } from '../options'
@@ -12,10 +14,25 @@ export function addStandin(program: Command): void {
     .option('--seed <number>', 'which machine it is', readNumber('--seed'), 7)
     .option('--port <number>', 'where it listens', readNumber('--port'), 4830)
     .option('--times <number>', 'how much faster its clock runs than the wall’s', readNumber('--times'), 1)
-    .action(async ({ seed, port, times }: { seed: number; port: number; times: number }) => {
-      const printer = await servePrinter({ seed, port, times })
+    .option('--fail <kind@mm>', `what goes wrong at a height: ${mishapKinds.join(', ')}`, readMishap)
+    .action(async ({ seed, port, times, fail }: { seed: number; port: number; times: number; fail?: Mishap }) => {
+      const printer = await servePrinter({ seed, port, times, ...(fail ? { mishap: fail } : {}) })
       print(`A simulated printer listens on 127.0.0.1:${printer.port}. Ctrl-C ends it.`)
       await new Promise<void>((done) => process.once('SIGINT', () => done()))
       await printer.close()
     })
+}
+
+/** "jam@12.5" @throws InputError for anything else */
+function readMishap(text: string): Mishap {
+  const [name, height] = text.split('@')
+  const kind = mishapKinds.find((one) => one === name)
+  const atZ = Number(height)
+  if (kind && height !== undefined && atZ >= 0) return { kind, atZ }
+  throw new InputError(
+    'mishap-unknown',
+    `"${text}" says neither what goes wrong nor where.`,
+    '--fail',
+    `Write for example ${mishapKinds[0]}@12.5; there are ${mishapKinds.join(', ')}.`,
+  )
 }

@@ -10,9 +10,11 @@ export interface Limits {
 
 export const usualLimits: Limits = { speed: [400, 400, 15, 60], acceleration: [5000, 5000, 200, 5000] }
 
-/** What can be made to go wrong, and at which height, mm. */
+/** What can be made to go wrong: a nozzle that jams, layers that shift, filament that runs out, a plug that is pulled. */
+export const mishapKinds = ['jam', 'shift', 'runOut', 'pulledPlug'] as const
+/** One of them, and the height at which it happens, mm. */
 export interface Mishap {
-  readonly kind: 'jam' | 'cold' | 'shift' | 'runOut' | 'pulledPlug'
+  readonly kind: (typeof mishapKinds)[number]
   readonly atZ: number
 }
 

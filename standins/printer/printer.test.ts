@@ -2,7 +2,7 @@ import { connect, type Socket } from 'node:net'
 import { afterEach, describe, expect, it } from 'vitest'
 import { truthFrom } from '../truth'
 import { checksumOf, Firmware } from './firmware'
-import { Machine } from './machine'
+import { Machine, type mishapKinds } from './machine'
 import { cornerSpeed, MoveBuffer } from './planner'
 import { type StandinPrinter, servePrinter } from './serve'
 
@@ -112,6 +112,33 @@ describe('its firmware', () => {
     for (const line of ['M83', 'G1 Z0.2 F600', 'G1 X20 E2 F1200']) firmware.receive(line)
     for (let i = 0; i < 20; i++) firmware.advance(0.5)
     expect(firmware.machine.layers.reduce((sum, { feed }) => sum + feed, 0)).toBe(0)
+  })
+})
+
+describe('what can be made to go wrong', () => {
+  const printed = (kind: (typeof mishapKinds)[number]) => {
+    const machine = new Machine(plainTruth)
+    machine.mishap = { kind, atZ: 0.6 }
+    const firmware = new Firmware(machine, () => {})
+    const lines = [
+      'M83',
+      'M104 S200',
+      'M109 S200',
+      ...[1, 2, 3, 4, 5].flatMap((n) => [`G1 Z${(0.2 * n).toFixed(1)} F600`, 'G1 X20 E1 F1200', 'G1 X0 E1']),
+    ]
+    for (const line of lines) firmware.receive(line)
+    for (let i = 0; i < 2000; i++) firmware.advance(0.2)
+    return machine
+  }
+
+  it('a jam and an empty reel lay nothing from there on, though it moves; shifted layers are shifted', () => {
+    for (const kind of ['jam', 'runOut'] as const) {
+      const machine = printed(kind)
+      expect(machine.struck).toBe(kind)
+      expect(machine.layers.filter(({ feed }) => feed > 0).map(({ z }) => z)).toEqual([0.2, 0.4])
+      expect(machine.layers).toHaveLength(5)
+    }
+    expect(printed('shift').shiftedMm).toBeGreaterThan(0)
   })
 })
 

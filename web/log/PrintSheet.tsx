@@ -114,6 +114,11 @@ function Page({ print: { line, frozen, kept, photos }, nameOf }: { print: Print;
         </div>
         <HeightStrip line={line} />
       </div>
+      {frozen.program && (
+        <p className="figure mt-2 text-[8.5px] text-[#6a5e52]">
+          program {frozen.program.sha256}, {frozen.program.bytes} bytes
+        </p>
+      )}
       <div className="mt-3 flex flex-wrap gap-2">
         {photos.slice(0, 6).map((id, i) => (
           <img key={id} src={printPhotoAddress(id)} alt={`Photograph ${i + 1}`} className="h-[38mm] rounded object-cover" />

@@ -30,13 +30,17 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
   const { found, share } = useDoubts(requests, content.purpose)
   const [beforeG, setBeforeG] = useState<number>()
   const [refusal, setRefusal] = useState<Refusal>()
+  const [busy, setBusy] = useState(false)
   const queries = useQueryClient()
   const navigate = useNavigate()
   const [doubtful] = found
   const foretold = prediction && doubtful ? foretoldPrint(prediction, doubtful, content.purpose) : undefined
   const begin = async (how: 'now' | 'later' | 'machine'): Promise<void> => {
-    if (!prediction || !foretold) return
+    if (!prediction || !foretold || !request || busy) return
+    setBusy(true)
     try {
+      // What is printed is known by its fingerprint, also where it is carried over by hand.
+      const program = await predictionPool().anyWorker.writeProgram(request)
       const { placement } = content
       const frozen = frozenPrint(candidate, prediction, foretold, { name: part.name, part: part.id, placement })
       const { line } = await planPrint({
@@ -44,13 +48,15 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
         ...(lineup === undefined ? {} : { lineup }),
         ...(beforeG === undefined ? {} : { beforeG }),
         ...(wet === undefined ? {} : { wet }),
+        program: { sha256: await fingerprintOf(program), bytes: program.size },
       })
-      if (how === 'machine' && request) await sendProgram(line.id, await predictionPool().anyWorker.writeProgram(request))
+      if (how === 'machine') await sendProgram(line.id, program)
       if (how === 'now') await startPrint(line.id)
       await queries.invalidateQueries({ queryKey: ['prints'] })
       await navigate(`/log/${line.id}`)
     } catch (error) {
       setRefusal(asRefusal(error))
+      setBusy(false)
     }
   }
   const wet = request?.setup.stock?.wet
@@ -91,16 +97,21 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
           </ul>
         </>
       )}
+      {busy && (
+        <p role="status" className="mt-3 text-right text-[12px] text-muted">
+          Writing its program …
+        </p>
+      )}
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={() => void begin('later')} disabled={!foretold}>
+        <Button onClick={() => void begin('later')} disabled={!foretold || busy}>
           Put it into the log for later
         </Button>
         {hasAddress && (
-          <Button onClick={() => void begin('machine')} disabled={!foretold}>
+          <Button onClick={() => void begin('machine')} disabled={!foretold || busy}>
             Send it to the machine
           </Button>
         )}
-        <Button tone="main" onClick={() => void begin('now')} disabled={!foretold}>
+        <Button tone="main" onClick={() => void begin('now')} disabled={!foretold || busy}>
           It starts now
         </Button>
       </div>
@@ -121,6 +132,12 @@ function Foretold({ foretold }: { foretold: ForetoldPrint }) {
       </p>
     </>
   )
+}
+
+/** SHA-256, hexadecimal. */
+async function fingerprintOf(program: Blob): Promise<string> {
+  const digest = await crypto.subtle.digest('SHA-256', await program.arrayBuffer())
+  return Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, '0')).join('')
 }
 
 /** A column as it stands, for the day book. */

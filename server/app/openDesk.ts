@@ -22,6 +22,7 @@ import { createPhotoStore } from '../features/photos/photoStore'
 import { printEvidence } from '../features/prints/evidence'
 import { printRoutes } from '../features/prints/printRoutes'
 import { createPrintStore, type PrintStore } from '../features/prints/printStore'
+import { createProgramStore } from '../features/prints/programStore'
 import { printsTook } from '../features/prints/took'
 import { searchJob } from '../features/searches/searchJob'
 import { searchRoutes } from '../features/searches/searchRoutes'
@@ -98,9 +99,10 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const printPhotos = createPhotoStore(models.printPhotos, 'print', async (id) => (await models.prints.count({ where: { id } })) > 0)
   const prints = createPrintStore(models, shelf, printPhotos)
   const experiments = createExperimentStore(models)
+  const programs = createProgramStore(models)
   const runs = createRunStore(models)
   await runs.breakOff()
-  const machines = createMachineDesk({ shelf, prints, runs, open: tcpTransport })
+  const machines = createMachineDesk({ shelf, prints, programs, runs, open: tcpTransport })
   const lineups = createLineupStore(sequelize, models)
   const jobs = createJobStore(models)
   const searches = createSearchStore(sequelize, models, shelf, jobs)
@@ -121,7 +123,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments })],
       ['/api/experiments', experimentRoutes(experiments)],
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
-      ['/api/prints', printRoutes(prints, printPhotos, runs, uploadFolder)],
+      ['/api/prints', printRoutes(prints, printPhotos, programs, uploadFolder)],
       ['/api/trainer', trainerRoutes()],
       ['/api/machines', machineRoutes(machines, scale)],
       ['/api/searches', searchRoutes(searches, jobRunner)],

@@ -1,6 +1,7 @@
 import type { MachineState } from '@sable/contract/machines'
 import { notFound, ProblemError } from '../../http/problems'
 import type { PrintStore } from '../prints/printStore'
+import type { ProgramStore } from '../prints/programStore'
 import type { ShelfStore } from '../shelf/shelfStore'
 import { MachineLink, type Run } from './machineLink'
 import type { RunStore } from './runStore'
@@ -10,11 +11,13 @@ import { type Address, isLoopback, type OpenTransport } from './transport'
 export function createMachineDesk({
   shelf,
   prints,
+  programs,
   runs,
   open,
 }: {
   readonly shelf: ShelfStore
   readonly prints: PrintStore
+  readonly programs: ProgramStore
   readonly runs: RunStore
   readonly open: OpenTransport
 }) {
@@ -134,7 +137,7 @@ export function createMachineDesk({
           frozen.printer,
           'Begin it anew from a column of this one.',
         )
-      const lines = await runs.lines(print)
+      const lines = await programs.lines(print)
       const broken = await runs.broken(printer)
       const goesOn = broken?.printId === print ? broken.accepted : undefined
       if (goesOn === undefined) {

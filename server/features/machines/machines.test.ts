@@ -6,6 +6,7 @@ import { type StandinPrinter, servePrinter } from '@sable/standins/printer/serve
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { type OpenServer, openServer } from '../../testing/openServer'
 import { talkTo } from '../../testing/talk'
+import { createProgramStore } from '../prints/programStore'
 import { createMachineDesk } from './machineDesk'
 import { createRunStore } from './runStore'
 import { tcpTransport } from './transport'
@@ -154,7 +155,13 @@ describe('a machine at the end of a wire', () => {
     server.machines.close()
     const runs = createRunStore(server.models)
     await expect.poll(async () => (await runs.broken('lugger'))?.printId, patience).toBe(id)
-    const desk = createMachineDesk({ shelf: server.shelf, prints: server.prints, runs, open: tcpTransport })
+    const desk = createMachineDesk({
+      shelf: server.shelf,
+      prints: server.prints,
+      programs: createProgramStore(server.models),
+      runs,
+      open: tcpTransport,
+    })
     await desk.connect('lugger', false)
     expect((await desk.state('lugger')).broken).toMatchObject({ print: id })
     expect(machine.machine.isIdle || (await desk.state('lugger')).phase === 'idle').toBe(true)

@@ -3,11 +3,11 @@ import { frozenPrintSchema, outcomeWriteSchema, printFilterSchema, startSchema }
 import { leftOutSchema } from '@sable/contract/trials'
 import { Router } from 'express'
 import { jsonBody, parseRequest, refuseOtherTypes } from '../../http/problems'
-import type { RunStore } from '../machines/runStore'
 import { receiveUpload } from '../parts/receiveUpload'
 import { addPhotoRoutes } from '../photos/photoRoutes'
 import type { PhotoStore } from '../photos/photoStore'
 import type { PrintStore } from './printStore'
+import type { ProgramStore } from './programStore'
 
 const json = jsonBody(4 * 2 ** 20)
 const dateOf = (text: string | undefined): Date | undefined => (text === undefined ? undefined : new Date(text))
@@ -17,7 +17,7 @@ const dateOf = (text: string | undefined): Date | undefined => (text === undefin
  *
  * @param folder where photographs lie until they are made small
  */
-export function printRoutes(prints: PrintStore, photos: PhotoStore, runs: RunStore, folder: string): Router {
+export function printRoutes(prints: PrintStore, photos: PhotoStore, programs: ProgramStore, folder: string): Router {
   const routes = Router()
   routes.get('/', async (request, response) => {
     response.json(await prints.list(parseRequest(printFilterSchema, request.query)))
@@ -46,7 +46,7 @@ export function printRoutes(prints: PrintStore, photos: PhotoStore, runs: RunSto
   routes.post('/:id/program', refuseOtherTypes('text/*', 'application/octet-stream'), async (request, response) => {
     const { line } = await prints.get(request.params.id as string)
     const upload = await receiveUpload(request, folder, { most: LARGEST_PROGRAM, what: 'The program' })
-    await runs.keepProgram(line.id, upload.path, upload.contentKey).finally(upload.remove)
+    await programs.keepProgram(line.id, upload.path, upload.contentKey).finally(upload.remove)
     response.status(201).json({ sha256: upload.contentKey, bytes: upload.size })
   })
   addPhotoRoutes(routes, { photos, folder, told: ({ id, owner }) => ({ id, print: owner }), afterwards: async () => ({}) })

@@ -1,5 +1,6 @@
 import { createServer } from 'node:http'
 import { fileURLToPath } from 'node:url'
+import { addressIn } from '@sable/core/shelf/address'
 import { foldersIn, openDesk } from './app/openDesk'
 import { connect } from './database/connect'
 import { databaseInEnvironment, required } from './database/environment'
@@ -24,12 +25,6 @@ function refuse(sentence: string): Promise<never> {
   return new Promise(() => {})
 }
 
-/** "127.0.0.1:4831", as a place to connect to. */
-function addressIn(text: string | undefined): { host: string; port: number } | undefined {
-  const at = text?.lastIndexOf(':') ?? -1
-  return text === undefined || at === -1 ? undefined : { host: text.slice(0, at), port: Number(text.slice(at + 1)) }
-}
-
 /** Units of a job that are computed at once: the page computes beside them. */
 const THREADS = 2
 
@@ -48,7 +43,7 @@ const desk = await openDesk({
   lanes: queueUrl === undefined ? lanesOfThreads(built('./app/unitThread.js'), THREADS) : lanesThroughQueue(queueUrl),
   port,
   token: process.env.SABLE_TOKEN,
-  scale: addressIn(process.env.SABLE_SCALE),
+  scale: addressIn(process.env.SABLE_SCALE ?? ''),
   webRoot: built('../web'),
 }).catch((error: unknown) => {
   if (!(error instanceof NewerDatabase)) throw error

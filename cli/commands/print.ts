@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { connect } from 'node:net'
 import { LineStream, programLines } from '@sable/core/program/lineStream'
+import { addressIn, isLoopback } from '@sable/core/shelf/address'
 import { InputError } from '@sable/core/units/errors'
 import type { Command } from 'commander'
 import { unreadable } from '../files'
@@ -19,10 +20,11 @@ export function addPrint(program: Command): void {
     .requiredOption('--to <host:port>', 'where the machine listens')
     .option('--there', 'somebody is with the machine: needed where it is beyond this computer')
     .action(async (path: string, { to, there = false }: { to: string; there?: boolean }) => {
-      const [, host, port] = /^(.+):(\d{1,5})$/.exec(to) ?? []
-      if (host === undefined)
+      const address = addressIn(to)
+      if (!address)
         throw new InputError('address-malformed', `"${to}" is no address.`, '--to', 'Write it as host:port, for example 127.0.0.1:4830.')
-      if (!/^(localhost|127\.)/.test(host) && !there)
+      const { host, port } = address
+      if (!isLoopback(host) && !there)
         throw new InputError(
           'not-beyond-loopback',
           `${host} is beyond this computer.`,
@@ -32,7 +34,7 @@ export function addPrint(program: Command): void {
       const text = await readFile(path, 'latin1').catch((error: unknown) => {
         throw unreadable(path, error)
       })
-      await send([...programLines(text), 'M400', 'M400'], host, Number(port))
+      await send([...programLines(text), 'M400', 'M400'], host, port)
     })
 }
 

@@ -1,5 +1,6 @@
 import type { MachineState } from '@sable/contract/machines'
 import type { PrintLine } from '@sable/contract/prints'
+import { addressIn, isLoopback } from '@sable/core/shelf/address'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { actOn, type MachineAct, machineQuery } from '../api/machines'
@@ -19,7 +20,7 @@ export function MachinePanel({ line, printerName, address, attempt }: Props) {
   const query = machineQuery(line.printer)
   const { data: state } = useQuery(query)
   const [isThere, setThere] = useState(false)
-  const beyond = !/^(localhost|127\.|\[?::1)/.test(address)
+  const beyond = !isLoopback(addressIn(address)?.host ?? '')
   const act = (name: MachineAct, body?: object): void =>
     void attempt(async () => {
       queries.setQueryData(query.queryKey, await actOn(line.printer, name, body))

@@ -1,11 +1,12 @@
 import type { MachineState } from '@sable/contract/machines'
+import { type Address, addressIn, isLoopback } from '@sable/core/shelf/address'
 import { notFound, ProblemError } from '../../http/problems'
 import type { PrintStore } from '../prints/printStore'
 import type { ProgramStore } from '../prints/programStore'
 import type { ShelfStore } from '../shelf/shelfStore'
 import { MachineLink, type Run } from './machineLink'
 import type { RunStore } from './runStore'
-import { type Address, isLoopback, type OpenTransport } from './transport'
+import type { OpenTransport } from './transport'
 
 /** Machines at the ends of wires, one a printer of the shelf. */
 export function createMachineDesk({
@@ -28,22 +29,8 @@ export function createMachineDesk({
     kept = kept.then(work).catch((error: unknown) => console.error(error))
   }
 
-  const addressOf = async (printer: string): Promise<Address> => {
-    const record = (await shelf.records()).printers.find(({ key }) => key === printer)
-    if (!record) throw notFound('printer', printer)
-    if (record.address === undefined)
-      throw new ProblemError(
-        409,
-        'no-address',
-        `${record.name} has no address.`,
-        'its record on the shelf',
-        'Write where it listens, for example 127.0.0.1:4831.',
-      )
-    const at = record.address.lastIndexOf(':')
-    return { host: record.address.slice(0, at), port: Number(record.address.slice(at + 1)) }
-  }
   const linkTo = async (printer: string): Promise<MachineLink> => {
-    const address = await addressOf(printer)
+    const address = await addressOf(shelf, printer)
     const known = links.get(printer)
     if (known && known.address.host === address.host && known.address.port === address.port) return known
     known?.close()
@@ -92,6 +79,13 @@ export function createMachineDesk({
         }),
       onBroken: (why) => keep(() => runs.write(row('broken', last, why))),
     }
+  }
+
+  /** What a person has ended is not gone on with: it is cold, and the nozzle is elsewhere. */
+  const endedByHand = async (printer: string, print: string | undefined): Promise<MachineState> => {
+    await kept
+    if (print !== undefined) await runs.settle(print)
+    return state(printer)
   }
 
   return {
@@ -159,12 +153,16 @@ export function createMachineDesk({
       return state(printer)
     },
     async end(printer: string): Promise<MachineState> {
-      await (await connected(printer)).end()
-      return state(printer)
+      const link = await connected(printer)
+      const { print } = link.state
+      await link.end()
+      return endedByHand(printer, print)
     },
     async halt(printer: string): Promise<MachineState> {
-      ;(await connected(printer)).halt()
-      return state(printer)
+      const link = await connected(printer)
+      const { print } = link.state
+      link.halt()
+      return endedByHand(printer, print)
     },
     async disconnect(printer: string): Promise<MachineState> {
       links.get(printer)?.close()
@@ -184,3 +182,19 @@ export function createMachineDesk({
 }
 
 export type MachineDesk = ReturnType<typeof createMachineDesk>
+
+/** Where a printer listens, as its record has it. @throws ProblemError where that does not tell */
+async function addressOf(shelf: ShelfStore, printer: string): Promise<Address> {
+  const record = (await shelf.records()).printers.find(({ key }) => key === printer)
+  if (!record) throw notFound('printer', printer)
+  const address = record.address === undefined ? undefined : addressIn(record.address)
+  if (!address)
+    throw new ProblemError(
+      409,
+      'no-address',
+      `${record.name} has no address.`,
+      'its record on the shelf',
+      'Write where it listens, for example 127.0.0.1:4831.',
+    )
+  return address
+}

@@ -1,6 +1,7 @@
 import type { MachineState } from '@sable/contract/machines'
 import { LineStream } from '@sable/core/program/lineStream'
-import type { Address, OpenTransport, Transport } from './transport'
+import type { Address } from '@sable/core/shelf/address'
+import type { OpenTransport, Transport } from './transport'
 
 /** What becomes of a print on a machine, as it happens. */
 export interface RunEvents {

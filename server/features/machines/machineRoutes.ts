@@ -1,9 +1,10 @@
 import { connectSchema, printOnSchema } from '@sable/contract/machines'
+import type { Address } from '@sable/core/shelf/address'
 import { Router } from 'express'
 import { jsonBody, ProblemError, parseRequest } from '../../http/problems'
 import type { MachineDesk } from './machineDesk'
 import { readScale } from './scale'
-import { type Address, tcpTransport } from './transport'
+import { tcpTransport } from './transport'
 
 const json = jsonBody(2 ** 14)
 

@@ -1,5 +1,6 @@
+import type { Address } from '@sable/core/shelf/address'
 import { ProblemError } from '../../http/problems'
-import type { Address, OpenTransport } from './transport'
+import type { OpenTransport } from './transport'
 
 /** So many readings are taken, and their middle is told; nothing is waited for longer, ms. */
 const READINGS = 5

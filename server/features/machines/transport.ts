@@ -1,4 +1,5 @@
 import { connect } from 'node:net'
+import type { Address } from '@sable/core/shelf/address'
 
 /** A wire to a machine: lines go out and come in. */
 export interface Transport {
@@ -13,11 +14,6 @@ export interface TransportEvents {
 }
 
 export type OpenTransport = (address: Address, events: TransportEvents) => Promise<Transport>
-
-export interface Address {
-  readonly host: string
-  readonly port: number
-}
 
 /** A machine says nothing so long, line by line. */
 const LONGEST = 4096
@@ -47,6 +43,3 @@ export const tcpTransport: OpenTransport = ({ host, port }, { onLine, onClose })
     })
     socket.once('close', () => onClose(why))
   })
-
-/** Machines that nobody but this computer reaches. */
-export const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127(\.\d{1,3}){3}$/.test(host)

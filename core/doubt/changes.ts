@@ -1,9 +1,9 @@
 import { type ConstantId, constantIds, constantOf, medians, valueIn } from '../constants/constants'
+import { EIGHTY } from '../learning/coverage'
 import { flowModel } from '../physics/melt/flowLimit'
 import { knownOf } from '../setup/knownSetup'
 import { learned, type PlacedEvidence } from '../setup/learned'
 import { resolveSettings, type Setup } from '../setup/resolve'
-import { EIGHTY } from './doubt'
 
 /** A constant as it is known: its value, one standard deviation on its scale, and what it rests on. */
 export interface Standing {

@@ -1,7 +1,8 @@
 import type { ConstantId } from '../constants/constants'
 import { type FigureId, figureIds } from '../figures/table/figure'
+import { EIGHTY } from '../learning/coverage'
 import { knownOf } from '../setup/knownSetup'
-import { type Doubtful, EIGHTY } from './doubt'
+import type { Doubtful } from './doubt'
 
 /** A candidate whose figures are in doubt. */
 export interface Weighed {

@@ -1,12 +1,10 @@
 import { type ConstantId, constantIds, constantOf } from '../constants/constants'
 import { type FigureId, figureIds } from '../figures/table/figure'
+import { EIGHTY } from '../learning/coverage'
 import { TIME_NOISE } from '../learning/timed'
 import { knownOf } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import type { Slopes } from './slopes'
-
-/** Standard deviations on either side that hold 80 % of a normal distribution. */
-export const EIGHTY = 1.2816
 
 /** What the doubt of a candidate's figures is made of. */
 export interface Doubtful {

@@ -6,3 +6,7 @@ export const breakingStress = (loadN: number, arm: number, modulus: number): num
 
 /** Weight of a mass, N/kg. */
 export const GRAVITY = 9.81
+
+/** Scatter of bars and what those of one print have in common, as logarithms. Common for printed bars, assumed. */
+export const LYING = { noise: 0.1, batch: 0.05 } as const
+export const STANDING = { noise: 0.15, batch: 0.05 } as const

@@ -1,3 +1,6 @@
+/** Standard deviations on either side that hold 80 % of a normal distribution. */
+export const EIGHTY = 1.2816
+
 /** By how many standard deviations a prediction was off, from real and foretold, the spread as a logarithm. */
 export const scoreOf = (actual: number, predicted: number, spread: number): number => Math.abs(Math.log(actual / predicted)) / spread
 

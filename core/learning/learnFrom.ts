@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { conformal } from './coverage'
+import { LYING, STANDING } from './bars'
+import { conformal, EIGHTY } from './coverage'
 import { narrowByWeight } from './flowFactor'
 import { flowLine, withLadder } from './flowLine'
 import { narrow } from './logNormal'
@@ -38,9 +39,6 @@ export interface Before {
   readonly flowFactorSpread: number
 }
 
-/** How bars scatter, and what those of one print have in common, as logarithms: as `trials/table/bars.ts` has it. Assumed. */
-const [LYING, STANDING, BATCH] = [0.1, 0.15, 0.05]
-
 export interface LearnedConstant {
   readonly value: number
   /** On the scale of the value; of its logarithm where that scatters by shares. */
@@ -50,9 +48,6 @@ export interface LearnedConstant {
   readonly basis: 'measured' | 'assumed'
   readonly from: string
 }
-
-/** Standard deviations on either side that hold 80 %. */
-const EIGHTY = 1.2816
 
 /** What each list says about the constants that it reads, and how far 80 % ranges reach, in standard deviations. */
 export function learnFrom({ prints, weights, ladders, barsLying, barsStanding, scores }: EvidenceFile, before: Before) {
@@ -68,11 +63,8 @@ export function learnFrom({ prints, weights, ladders, barsLying, barsStanding, s
     (found, { temperature, failsAt }) => withLadder(found, { temperature, flow: failsAt }),
     flowLine(before.failingFlowAt210, before.flowSpread, before.flowSlopePer10, before.slopeSpread),
   )
-  const strength = narrow(
-    { median: before.strengthWithin, spread: before.strengthSpread },
-    { values: barsLying, noise: LYING, batch: BATCH },
-  )
-  const bond = narrow({ median: before.bond, spread: before.bondSpread }, { values: barsStanding, noise: STANDING, batch: BATCH })
+  const strength = narrow({ median: before.strengthWithin, spread: before.strengthSpread }, { values: barsLying, ...LYING })
+  const bond = narrow({ median: before.bond, spread: before.bondSpread }, { values: barsStanding, ...STANDING })
   const [clock, scale, steps] = [told(prints.length, 'print'), told(weights.length, 'weighing'), told(ladders.length, 'ladder')]
   return {
     constants: {

@@ -1,4 +1,4 @@
-import { breakingStress, GRAVITY, sectionModulus } from '../../learning/bars'
+import { breakingStress, GRAVITY, LYING, STANDING, sectionModulus } from '../../learning/bars'
 import type { Evidence } from '../../learning/evidence'
 import type { Solid } from '../solids/solidKernel'
 import { measure, numberIn } from '../spec/question'
@@ -16,9 +16,6 @@ const forms = [
 ] as const
 const notchOf = ({ form }: Pick<TrialSpec, 'form'>): number => (form === 'notched' ? NOTCH : 0)
 
-/** Scatter of bars and what those of one print have in common, as logarithms. Common for printed bars, assumed. */
-const LYING = { noise: 0.1, batch: 0.05 }
-const STANDING = { noise: 0.15, batch: 0.05 }
 const SOLID = { wallCount: 4, infillDensity: 100, topLayers: 4, bottomLayers: 4, supports: 'off', brim: 'none' } as const
 
 const loads = [1, 2, 3].map((i) => measure(`load${i}`, `Bar ${i} broke under`, 'kg', 0.01, 500))

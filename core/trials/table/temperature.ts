@@ -1,5 +1,5 @@
-import { EIGHTY } from '../../doubt/doubt'
 import { cleanWindow, type Seen, type SeenAt } from '../../learning/cleanWindow'
+import { EIGHTY } from '../../learning/coverage'
 import { middleFor, tower, withNumber, withSunkNumber } from '../shapes/tower'
 import { wedge } from '../shapes/wedge'
 import type { Solid, SolidKit } from '../solids/solidKernel'

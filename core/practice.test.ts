@@ -150,7 +150,7 @@ describe('the flow that may be asked', () => {
       outerWallSpeed: 400,
       innerWallSpeed: 400,
       infillSpeed: 400,
-      skinSpeed: 400,
+      topBottomSpeed: 400,
       acceleration: 20000,
       minLayerTime: 0,
       layerHeight: 0.3,
@@ -212,7 +212,7 @@ describe('time and speed', () => {
   const figure = partOf('carry hook for time', demo('carry-hook'))
   const timeOf = (values: SettingValues, setup = setupOf('dory'), part = figure): number =>
     predict(part, asModelled, setup, values, { kernel, cache }).timeS
-  const everyday = { topLayers: 7, outerWallSpeed: 40, innerWallSpeed: 60, infillSpeed: 60, skinSpeed: 50, minLayerTime: 0 }
+  const everyday = { topLayers: 7, outerWallSpeed: 40, innerWallSpeed: 60, infillSpeed: 60, topBottomSpeed: 50, minLayerTime: 0 }
 
   it('0.12 to 0.2 mm layers about halves it, a fast profile halves it again, each rougher than the last (CP-T2)', () => {
     const fast = {
@@ -220,7 +220,7 @@ describe('time and speed', () => {
       outerWallSpeed: 120,
       innerWallSpeed: 150,
       infillSpeed: 150,
-      skinSpeed: 120,
+      topBottomSpeed: 120,
       acceleration: 3000,
       minLayerTime: 0,
     }
@@ -330,7 +330,7 @@ describe('strength', () => {
     )
   })
 
-  it('of 60 random blocks does not fall by a wall more, nor by more than a twentieth where the wall took the place of skin (CP-K1)', () => {
+  it('of 60 random blocks does not fall by a wall more, nor by more than a twentieth where the wall took the place of top or bottom (CP-K1)', () => {
     fc.assert(
       fc.property(blocks, fc.constantFrom('bend' as const, 'pull' as const, 'crush' as const), ({ setup, size, values }, kind) => {
         const mesh = blockMesh(...size)

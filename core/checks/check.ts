@@ -13,6 +13,7 @@ import type { SupportSwayFigures } from '../physics/sway/supportSway'
 import type { SwayFigures } from '../physics/sway/sway'
 import { definitionOf, type SettingName, type Settings, type SettingValues } from '../profile/settings'
 import type { LostDetail } from '../regions/lostDetail'
+import { isChosen, type SchoolId, type Side, sideOf } from '../schools/schools'
 import type { ResolvedSettings, Setup } from '../setup/resolve'
 import type { Afloat } from '../supports/findAfloat'
 import { inWords } from '../units/format'
@@ -113,6 +114,8 @@ export interface Rule {
   readonly severity: Severity
   readonly setting?: SettingName
   readonly school?: string
+  /** Where practitioners disagree: on what, whose advice `fix` and `otherFix` are, and to whom it says nothing at all. */
+  readonly of?: { readonly school: SchoolId; readonly fix?: string; readonly other?: string; readonly silentTo?: string }
   readonly find: (evidence: Evidence) => Finding | readonly Finding[] | undefined
 }
 
@@ -120,11 +123,27 @@ export interface Rule {
 export function applyRules(rules: readonly Rule[], evidence: Evidence): Check[] {
   return rules
     .flatMap((rule): Check[] => {
+      const { schools: chosen } = evidence.setup.printer
+      const side = rule.of && isChosen(rule.of.school, chosen) ? sideOf(rule.of.school, chosen) : undefined
+      if (side && side.id === rule.of?.silentTo) return []
       const found = rule.find(evidence) ?? []
-      return ('evidence' in found ? [found] : found).map((finding) => asCheck(rule, withoutIdleFix(finding, evidence.resolved.settings)))
+      return ('evidence' in found ? [found] : found).map((finding) =>
+        asCheck(bySide(rule, side), withoutIdleFix(adviceOf(rule, finding, side), evidence.resolved.settings)),
+      )
     })
     .sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity))
 }
+
+/** Whoever has chosen a side is given its advice alone. */
+function adviceOf({ of }: Rule, finding: Finding, side: Side | undefined): Finding {
+  if (!side || !of) return finding
+  if (side.id === of.other) return { ...finding, fix: finding.otherFix, otherFix: undefined }
+  return side.id === of.fix ? { ...finding, otherFix: undefined } : finding
+}
+
+/** What is said of schools, with the side that was chosen. */
+const bySide = (rule: Rule, side: Side | undefined): Rule =>
+  side && rule.of ? { ...rule, school: `${rule.school ?? ''} You follow: ${side.name} (${rule.of.school}).`.trim() } : rule
 
 const withoutIdleFix = (finding: Finding, settings: Settings): Finding => ({
   ...finding,
@@ -139,7 +158,7 @@ function changing(fix: Fix | undefined, settings: Settings): Fix | undefined {
   return changes.length > 0 ? { values: Object.fromEntries(changes) } : undefined
 }
 
-export function asCheck(rule: Omit<Rule, 'find'>, finding: Finding): Check {
+export function asCheck(rule: Omit<Rule, 'find' | 'of'>, finding: Finding): Check {
   const { evidence, means, todo, atZMm } = finding
   // Where one side has nothing left to change, the other stands by itself.
   const [fix, otherFix] = finding.fix ? [finding.fix, finding.otherFix] : [finding.otherFix, undefined]

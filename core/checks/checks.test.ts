@@ -299,7 +299,7 @@ describe('advice', () => {
   })
 
   it('is content with a first layer at half of the general speed, whichever feature is the fastest (CP-T1)', () => {
-    const half = { firstLayerSpeed: 40, outerWallSpeed: 40, innerWallSpeed: 60, skinSpeed: 50, infillSpeed: 80 }
+    const half = { firstLayerSpeed: 40, outerWallSpeed: 40, innerWallSpeed: 60, topBottomSpeed: 50, infillSpeed: 80 }
     expect(ids(evidence(half))).not.toContain('first-layer-fast')
     expect(ids(evidence({ ...half, firstLayerSpeed: 70 }))).toContain('first-layer-fast')
   })

@@ -112,6 +112,7 @@ export const fitChecks: readonly Rule[] = [
     id: 'small-foot',
     severity: 'note',
     setting: 'brim',
+    of: { school: 'S6', fix: 'always', other: 'never' },
     school: 'Some always lay a brim, some only inside holes, some never, and lay the first layer slowly instead.',
     find: ({ footMm2, sizeMm, resolved: { settings }, belt }) => {
       const across = Math.sqrt(footMm2)

@@ -8,7 +8,7 @@ import { count, type Finding, type Rule, round } from './check'
 const speedSettings = {
   outerWall: 'outerWallSpeed',
   innerWall: 'innerWallSpeed',
-  skin: 'skinSpeed',
+  topBottom: 'topBottomSpeed',
   infill: 'infillSpeed',
   bridge: 'bridgeSpeed',
   support: 'supportSpeed',
@@ -19,7 +19,7 @@ const FLOW_BINDS = 0.5
 /** Melt load from which a hotter nozzle is worth a word; semi-empirical. */
 const HEAVY_LOAD = 0.75
 
-const reasons: Readonly<Record<TimeFigures['realSpeeds']['skin']['limiter'], string>> = {
+const reasons: Readonly<Record<TimeFigures['realSpeeds']['topBottom']['limiter'], string>> = {
   asked: '',
   firstLayer: 'The first layer holds it back.',
   flow: 'The flow limit holds it back.',
@@ -116,6 +116,7 @@ export const flowChecks: readonly Rule[] = [
     id: 'cool-for-the-pace',
     severity: 'note',
     setting: 'nozzleTemperature',
+    of: { school: 'S3', fix: 'hotter', other: 'middle' },
     school: 'Some stay at the middle of the label whatever the pace; some go hotter the faster they print.',
     find: ({ melt, setup: { material }, resolved: { settings } }) => {
       const [low, high] = material.nozzleRange
@@ -134,6 +135,7 @@ export const flowChecks: readonly Rule[] = [
     id: 'filled-filament-slowed',
     severity: 'caution',
     setting: 'floorSpeed',
+    of: { school: 'S2', fix: 'always', other: 'neverFilled' },
     school:
       'A least layer time for everything, or none at all for filled filament, which clogs when it is slow: the floor speed wins here.',
     find: ({ time, setup: { material }, resolved: { settings } }) => {

@@ -113,6 +113,7 @@ export const heatChecks: readonly Rule[] = [
     id: 'little-fan-on-pla',
     severity: 'note',
     setting: 'fanSpeed',
+    of: { school: 'S1', fix: 'little', other: 'full' },
     school: 'Full fan from the second layer, or nearly none but on overhangs and bridges: strings then break instead of freezing.',
     find: ({ setup: { material }, resolved: { settings }, cooling }) =>
       material.family !== 'PLA' || settings.fanSpeed >= 50 || cooling.layersWarm === 0
@@ -187,6 +188,7 @@ export const heatChecks: readonly Rule[] = [
     id: 'gloss-band',
     severity: 'note',
     setting: 'layerTimeWalls',
+    of: { school: 'S9', silentTo: 'varies' },
     school: 'One constant speed for the outer wall, or whatever the layer time leaves: even gloss against cooling.',
     find: ({ gloss, overridden, time, resolved: { settings } }) => {
       if (gloss.band < VISIBLE_BAND) return

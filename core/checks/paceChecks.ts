@@ -30,7 +30,7 @@ export const paceChecks: readonly Rule[] = [
     severity: 'note',
     setting: 'firstLayerSpeed',
     find: ({ resolved: { settings } }) => {
-      const general = Math.max(settings.outerWallSpeed, settings.innerWallSpeed, settings.skinSpeed, settings.infillSpeed)
+      const general = Math.max(settings.outerWallSpeed, settings.innerWallSpeed, settings.topBottomSpeed, settings.infillSpeed)
       // CP-T1, common practice: at about half the general speed.
       if (settings.firstLayerSpeed <= 0.7 * general || settings.firstLayerSpeed <= 30) return
       const half = Math.max(15, Math.round(general / 2))

@@ -1,4 +1,5 @@
 import type { Purpose } from '../physics/strength/purpose'
+import { type ChosenSchools, isChosen, sideOf } from '../schools/schools'
 import { asCheck, type Check, type Rule } from './check'
 
 /** Longer than this nobody stays beside it, s. */
@@ -45,7 +46,7 @@ export const safetyChecks: readonly Rule[] = [
 ]
 
 /** Cautions that follow from what a part is for, whatever the candidate. */
-export function purposeChecks({ kind, touchesFood }: Pick<Purpose, 'kind' | 'touchesFood'>): Check[] {
+export function purposeChecks({ kind, touchesFood }: Pick<Purpose, 'kind' | 'touchesFood'>, chosen?: ChosenSchools): Check[] {
   return [
     ...(kind === 'load'
       ? [
@@ -64,8 +65,8 @@ export function purposeChecks({ kind, touchesFood }: Pick<Purpose, 'kind' | 'tou
           asCheck(
             {
               id: 'food-contact',
-              severity: 'caution',
-              school: 'Never, or with care: practitioners disagree.',
+              severity: sideOf('S12', chosen).id === 'never' ? 'stop' : 'caution',
+              school: `Never, or with care: practitioners disagree.${isChosen('S12', chosen) ? ` You follow: ${sideOf('S12', chosen).name} (S12).` : ''}`,
             },
             {
               evidence: 'The part touches food.',

@@ -48,6 +48,7 @@ export const spoolChecks: readonly Rule[] = [
   },
   {
     id: 'spool-unweighed',
+    of: { school: 'S10', silentTo: 'window' },
     severity: 'note',
     find: ({ setup: { spool, stock }, massG }) =>
       !spool || stock?.remaining.from !== 'label' || massG < 0.3 * spool.netG

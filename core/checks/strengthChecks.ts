@@ -10,6 +10,7 @@ export const strengthChecks: readonly Rule[] = [
     id: 'infill-beyond-use',
     severity: 'note',
     setting: 'infillDensity',
+    of: { school: 'S4', fix: 'walls', other: 'infill' },
     school: walls,
     find: ({ resolved: { settings } }) =>
       // CP-K1, common practice. Solid parts are meant to be.
@@ -27,6 +28,7 @@ export const strengthChecks: readonly Rule[] = [
     id: 'wall-before-infill',
     severity: 'note',
     setting: 'wallCount',
+    of: { school: 'S4', fix: 'walls', other: 'infill' },
     school: walls,
     find: ({ resolved: { settings } }) =>
       settings.wallCount > 2 || settings.infillDensity < 25 || settings.infillDensity > 30

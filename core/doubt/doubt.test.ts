@@ -35,14 +35,14 @@ beforeAll(async () => {
   p = on(setupOf())
   open = doubtful(setupOf())
   // As fast as the hot end allows.
-  const fast = { outerWallSpeed: 400, innerWallSpeed: 400, infillSpeed: 400, skinSpeed: 400, minLayerTime: 0, layerHeight: 0.3 }
+  const fast = { outerWallSpeed: 400, innerWallSpeed: 400, infillSpeed: 400, topBottomSpeed: 400, minLayerTime: 0, layerHeight: 0.3 }
   fastOpen = doubtful(setupOf(), fast)
   const ladder = [
     { temperature: 200, flow: 20 },
     { temperature: 220, flow: 28 },
   ]
   const plate = partOf('slow plate', blockMesh(80, 60, 2))
-  const crawling = { outerWallSpeed: 25, innerWallSpeed: 25, skinSpeed: 25, infillSpeed: 25, acceleration: 3000 }
+  const crawling = { outerWallSpeed: 25, innerWallSpeed: 25, topBottomSpeed: 25, infillSpeed: 25, acceleration: 3000 }
   slowPlate = {
     setup: setupOf(),
     slopes: slopesOf(

@@ -47,7 +47,7 @@ const scenes: Readonly<
     outerWallSpeed: 300,
     innerWallSpeed: 300,
     infillSpeed: 300,
-    skinSpeed: 300,
+    topBottomSpeed: 300,
     minLayerTime: 0,
     acceleration: 9000,
   }
@@ -75,7 +75,7 @@ const scenes: Readonly<
     diamond: { setup: nozzle({ body: 'diamondTip' }), values: hot },
     starved: {
       setup: base,
-      values: { ...hot, nozzleTemperature: 168, layerHeight: 0.35, outerWallSpeed: 600, innerWallSpeed: 600, skinSpeed: 600 },
+      values: { ...hot, nozzleTemperature: 168, layerHeight: 0.35, outerWallSpeed: 600, innerWallSpeed: 600, topBottomSpeed: 600 },
       purpose: upright,
     },
     ladder: { setup: material({ ladder: [{ temperature: 210, flow: 12 }] }), values: { outerWallSpeed: 200, innerWallSpeed: 200 } },

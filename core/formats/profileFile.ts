@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { nearestNames } from '../profile/nearestNames'
 import { type Override, overridesSchema } from '../profile/overrides'
-import { checkValue, type SettingValues } from '../profile/settings'
+import { checkValue, nameToday, type SettingValues } from '../profile/settings'
 import { InputError } from '../units/errors'
 import { exceptionsBecomeOverrides, type Upgrade, upgradeFrom } from './upgrade'
 
@@ -40,7 +40,7 @@ export function readProfileFile(text: string, fileName: string): ProfileFile {
     )
   }
   const settings = Object.fromEntries(
-    Object.entries(given).map(([name, value]) => [name, checkValue(name, value, fileName)]),
+    Object.entries(given).map(([name, value]) => [nameToday(name), checkValue(nameToday(name), value, fileName)]),
   ) as SettingValues
   const { name, printer, nozzle, material } = namesIn(content, fileName)
   return {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Spool } from '../shelf/spool'
+import { learnedReel, remainingOf, type Spool } from '../shelf/spool'
 import { machineUse, nozzleNow, spoolNow, stretchesOf, type Took } from './book'
 
 const spool: Spool = {
@@ -60,6 +60,22 @@ describe('a reel as it is by now', () => {
   it('is what its last print left on the scale', () => {
     const now = spoolNow(spool, [print('2026-04-01T10:00:00.000Z', { beforeG: 770, afterG: 731 })])
     expect(now.weighings.at(-1)).toEqual({ on: '2026-04-01', grossG: 731 })
+  })
+
+  it('that ended in a print is empty, and its weight tells what other reels of its maker weigh', () => {
+    const ended = spoolNow({ ...spool, maker: 'Ebbwick' }, [
+      print('2026-04-01T10:00:00.000Z', { beforeG: 260, afterG: 231, ranOut: true }),
+      print('2026-04-02T10:00:00.000Z', { spool: 'other' }),
+    ])
+    expect(ended.empty).toBe(true)
+    const full: Spool = { ...spool, key: 'next', maker: 'Ebbwick', weighings: [{ on: '2026-04-02', grossG: 1231 }] }
+    expect(learnedReel('Ebbwick', [ended, full])).toBe(231)
+    expect(remainingOf(full, [ended, full], 1.27, 1.75)).toMatchObject({ grams: 1000, from: 'weighed' })
+    // Filled anew and weighed since, it is empty no more.
+    const refilled = spoolNow({ ...spool, weighings: [{ on: '2026-04-05', grossG: 1200 }] }, [
+      print('2026-04-01T10:00:00.000Z', { afterG: 231, ranOut: true }),
+    ])
+    expect(refilled.empty).toBeUndefined()
   })
 
   it('says nothing where it was never weighed', () => {

@@ -17,6 +17,8 @@ export interface Took {
     /** On the scale before and after, g. */
     readonly beforeG?: number | undefined
     readonly afterG?: number | undefined
+    /** It ended in this print. */
+    readonly ranOut?: boolean | undefined
     /** Foretold, as far as it was printed, g. */
     readonly foretoldG: number
   }[]
@@ -74,6 +76,15 @@ export function stretchesOf(spool: Pick<Spool, 'key' | 'weighings'>, prints: rea
 
 /** A reel as it is by now: its last time on the scale, less what was printed since. The record itself is not touched. */
 export function spoolNow<S extends Spool>(spool: S, prints: readonly Took[]): S {
+  const end = prints.findLast(({ reels }) => reels.some((reel) => reel.spool === spool.key && reel.ranOut))
+  const reelG = end?.reels.find((reel) => reel.spool === spool.key)?.afterG
+  // A reel that ended tells what reels of its maker weigh; one that was weighed again since was filled anew.
+  if (end && !spool.weighings.some(({ on }) => on > end.at.slice(0, 10)))
+    return {
+      ...spool,
+      empty: true,
+      weighings: reelG === undefined ? spool.weighings : [...spool.weighings, { on: end.at.slice(0, 10), grossG: reelG }],
+    }
   const last = onScale(spool, prints).at(-1)
   if (!last) return spool
   const since = prints.flatMap(({ at, reels }) => (at > last.at ? reels.filter((reel) => reel.spool === spool.key) : []))

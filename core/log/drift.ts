@@ -1,3 +1,5 @@
+import { median } from 'd3-array'
+
 /** A print by the day and the logarithm of real over foretold. */
 export interface Off {
   readonly at: string
@@ -36,7 +38,7 @@ export function driftOf(prints: readonly Off[], noise: number): Drift | undefine
   }
   if (!best) return undefined
   const [before, after] = [logs.slice(0, best.split), logs.slice(best.split)]
-  const by = median(after) - median(before)
+  const by = median(after)! - median(before)!
   const scatter = Math.max(noise, (Math.sqrt(Math.PI / 2) * best.left) / logs.length)
   // Of a difference of medians; wider than of means by √(π/2).
   const error = Math.sqrt(Math.PI / 2) * scatter * Math.sqrt(1 / before.length + 1 / after.length)
@@ -46,11 +48,6 @@ export function driftOf(prints: readonly Off[], noise: number): Drift | undefine
 
 /** Sum of the absolute deviations from the median. */
 function deviations(values: readonly number[]): number {
-  const middle = median(values)
+  const middle = median(values)!
   return values.reduce((sum, value) => sum + Math.abs(value - middle), 0)
-}
-
-export function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return (sorted[(sorted.length - 1) >> 1]! + sorted[sorted.length >> 1]!) / 2
 }

@@ -25,6 +25,8 @@ export interface ToldTry {
   readonly print: string
   readonly name: string
   readonly at: string
+  readonly printer: string
+  readonly spool: string | undefined
   readonly did: TryVerdict | undefined
   readonly note: string
   readonly changed: readonly Changed[]
@@ -45,7 +47,7 @@ export function toldTries({ tries }: Pick<Experiment, 'tries'>, prints: readonly
     if (!print) return []
     const changed = before ? sincePrint(before, print) : []
     before = print
-    return [{ print: id, name: print.name, at: print.at, did, note, changed }]
+    return [{ print: id, name: print.name, at: print.at, printer: print.printer, spool: print.spool, did, note, changed }]
   })
 }
 

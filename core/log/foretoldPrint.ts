@@ -28,6 +28,8 @@ export const foretoldPrintSchema = z.object({
   massG: z.number().min(0),
   cost: z.number().min(0),
   heightMm: z.number().min(0),
+  /** Along X, Y and Z as it lies, mm; prints of before that was kept have none. */
+  sizeMm: z.tuple([z.number(), z.number(), z.number()]).optional(),
   /** −∂ln T/∂ln a: by how much its moves take less as acceleration grows. */
   slope: z.number().min(0).max(1),
   /** Standard deviations of the logarithms of the whole time and of the mass. */
@@ -49,6 +51,7 @@ export function foretoldPrint(prediction: Prediction, of: Doubtful, purpose: Pur
     massG: filament.massG,
     cost: filament.cost,
     heightMm: prediction.mesh.sizeMm[2],
+    sizeMm: [...prediction.mesh.sizeMm],
     slope: Math.min(1, Math.max(0, -(of.slopes['print.acceleration']?.time ?? 0))),
     spreads: { time: spreadOf('time', withStart(of, timeS, startS)), filament: spreadOf('filament', of) },
     reach: { time: reachOf('time', of), filament: reachOf('filament', of) },

@@ -1,5 +1,5 @@
+import { median } from 'd3-array'
 import { wilson } from '../learning/coverage'
-import { median } from './drift'
 import { results } from './outcome'
 
 /** A print as it is looked back upon. */

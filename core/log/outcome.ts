@@ -20,6 +20,8 @@ const usedSpoolSchema = z.object({
   beforeG: grams.optional(),
   afterG: grams.optional(),
   fromZ: height.optional(),
+  /** It ended there: what the scale shows afterwards is the empty reel. */
+  ranOut: z.boolean().optional(),
 })
 
 /** What a print came to, as its maker saw it. Every answer but the first may be left out. */
@@ -34,6 +36,8 @@ export const outcomeSchema = z
     weighedG: grams.optional(),
     spools: z.array(usedSpoolSchema).max(16).default([]),
     marks: z.partialRecord(z.enum(regions), mark).default({}),
+    /** By caliper, mm, along the axes as it lay. */
+    sizeMm: z.partialRecord(z.enum(['X', 'Y', 'Z']), z.number().positive().max(3000)).optional(),
     /** Strength by hand, and how it fits. */
     strength: mark.optional(),
     fit: mark.optional(),

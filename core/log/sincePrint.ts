@@ -23,7 +23,7 @@ export function sincePrint(before: MadeWith, now: MadeWith): Changed[] {
   const with_: Changed[] = (['printer', 'nozzle', 'material', 'spool'] as const).flatMap((label) =>
     before[label] === now[label] ? [] : [{ label, was: before[label] ?? 'none', is: now[label] ?? 'none' }],
   )
-  const water = (wet: boolean | undefined): string => (wet === undefined ? 'not told' : wet ? 'likely wet' : 'dry')
+  const water = (wet: boolean | undefined): string => (wet === undefined ? 'unknown' : wet ? 'likely wet' : 'dry')
   if (before.wet !== now.wet && before.spool === now.spool) with_.push({ label: 'reel', was: water(before.wet), is: water(now.wet) })
   const names = [...new Set([...Object.keys(before.resolved), ...Object.keys(now.resolved)])]
   return [

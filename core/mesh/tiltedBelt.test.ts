@@ -55,7 +55,14 @@ describe('a tilted belt', () => {
   })
 
   it('needs the slow outer wall near the belt only: a beam is done in a good deal less time (CP-B1, common practice)', async () => {
-    const values = { outerWallSpeed: 80, innerWallSpeed: 80, infillSpeed: 100, skinSpeed: 80, firstLayerSpeed: 20, slowFirstLayers: 10 }
+    const values = {
+      outerWallSpeed: 80,
+      innerWallSpeed: 80,
+      infillSpeed: 100,
+      topBottomSpeed: 80,
+      firstLayerSpeed: 20,
+      slowFirstLayers: 10,
+    }
     const allSlow = await timeOnBelt(80, { ...values, outerWallSpeed: 20 }, [])
     const nearBelt = await timeOnBelt(80, values, [{ name: 'near the belt', fromZ: 0, nearBelt: 0.5, values: { outerWallSpeed: 20 } }])
     expect(nearBelt).toBeLessThan(0.8 * allSlow)
@@ -101,7 +108,7 @@ describe('a tilted belt', () => {
       out.startLayer()
       out.rise(z + up)
       out.moveTo(1, y - 2)
-      out.layTo(1, y, code.skin, 0.1, 0.4)
+      out.layTo(1, y, code.topBottom, 0.1, 0.4)
     }
     const turned = toBeltAxes(out.finish(), belt)
     const last = turned.y.length - 1

@@ -17,7 +17,7 @@ export type MotionSettings = Pick<
   | 'outerWallSpeed'
   | 'innerWallSpeed'
   | 'infillSpeed'
-  | 'skinSpeed'
+  | 'topBottomSpeed'
   | 'bridgeSpeed'
   | 'ironingSpeed'
   | 'supportSpeed'
@@ -27,7 +27,7 @@ export type MotionSettings = Pick<
   | 'acceleration'
   | 'outerWallAcceleration'
   | 'innerWallAcceleration'
-  | 'skinAcceleration'
+  | 'topBottomAcceleration'
   | 'infillAcceleration'
   | 'firstLayerAcceleration'
   | 'travelAcceleration'
@@ -55,21 +55,21 @@ export function askedPace(settings: MotionSettings): AskedPace {
     outerWall: settings.outerWallSpeed,
     innerWall: settings.innerWallSpeed,
     thin: settings.outerWallSpeed,
-    skin: settings.skinSpeed,
+    topBottom: settings.topBottomSpeed,
     bridge: settings.bridgeSpeed,
     ironing: settings.ironingSpeed,
     infill: settings.infillSpeed,
     support: settings.supportSpeed,
-    supportRoof: settings.supportSpeed,
+    supportTop: settings.supportSpeed,
     foot: settings.firstLayerSpeed,
   }
   const own: Partial<Record<Feature, number>> = {
     outerWall: settings.outerWallAcceleration,
     thin: settings.outerWallAcceleration,
     innerWall: settings.innerWallAcceleration,
-    skin: settings.skinAcceleration,
-    bridge: settings.skinAcceleration,
-    ironing: settings.skinAcceleration,
+    topBottom: settings.topBottomAcceleration,
+    bridge: settings.topBottomAcceleration,
+    ironing: settings.topBottomAcceleration,
     infill: settings.infillAcceleration,
   }
   return {

@@ -7,7 +7,7 @@ export const timeRows = [
   'outerWall',
   'innerWall',
   'thin',
-  'skin',
+  'topBottom',
   'bridge',
   'ironing',
   'infill',
@@ -49,12 +49,12 @@ const rowOf: Readonly<Record<Feature, TimeRow>> = {
   outerWall: 'outerWall',
   innerWall: 'innerWall',
   thin: 'thin',
-  skin: 'skin',
+  topBottom: 'topBottom',
   bridge: 'bridge',
   ironing: 'ironing',
   infill: 'infill',
   support: 'support',
-  supportRoof: 'support',
+  supportTop: 'support',
   foot: 'foot',
 }
 

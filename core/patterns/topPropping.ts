@@ -20,7 +20,7 @@ interface Ledge {
  * place; below, it is a ledge that grows out of the walls as far as a line may hang over, so that it closes just under the top. Lightest of all, and no strength.
  *
  * @param outlines of the part, one group a layer
- * @param infill what walls and skins leave of them, one group a layer
+ * @param infill what walls, tops and bottoms leave of them, one group a layer
  */
 export function topPropping(outlines: Contours, infill: Contours, height: Float64Array, width: number, kernel: PolygonKernel): Contours {
   const count = height.length
@@ -51,7 +51,7 @@ interface HeldLedge {
 /** What must lie one layer below a ledge: as much less wide as a line may hang over, and around it where it has not come to a wall. */
 function lowered(ops: PolygonOps, ledge: Ledge, inside: Insets, hang: number): HeldLedge {
   const above = ops.intersect(ops.read(ledge.covers, 0), inside.own)
-  // Where walls or skins end, the rim may suddenly be farther away than a layer higher.
+  // Where walls or tops and bottoms end, the rim may suddenly be farther away than a layer higher.
   const beyond = ops.isEmpty(above) ? above : ops.intersect(above, inside.by(ledge.width + DEPTH_STEP))
   const width = (ops.isEmpty(beyond) ? ledge.width : inside.depthOf(beyond)) - hang
   if (ops.isEmpty(above) || width <= 0) return { width: 0, covers: ops.empty() }

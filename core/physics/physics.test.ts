@@ -30,7 +30,7 @@ describe('melting', () => {
     outerWallSpeed: 280,
     innerWallSpeed: 300,
     infillSpeed: 300,
-    skinSpeed: 280,
+    topBottomSpeed: 280,
     acceleration: 12_000,
     travelSpeed: 400,
     minLayerTime: 0,
@@ -78,7 +78,7 @@ describe('gloss', () => {
 
   it('shows a band where layer time slows the wall (CP-S3, common practice)', () => {
     const stepped = partOf('step', joined(blockMesh(50, 50, 6), moved(blockMesh(8, 8, 8), 0, 0, 6)))
-    const values = { outerWallSpeed: 150, innerWallSpeed: 150, infillSpeed: 150, skinSpeed: 150, acceleration: 5000 }
+    const values = { outerWallSpeed: 150, innerWallSpeed: 150, infillSpeed: 150, topBottomSpeed: 150, acceleration: 5000 }
     const banded = of(stepped, { ...values, minLayerTime: 15 }).gloss
     const even = of(stepped, { ...values, minLayerTime: 0 }).gloss
     expect(banded.band).toBeGreaterThan(3 * even.band)
@@ -150,7 +150,7 @@ describe('strings', () => {
 })
 
 describe('a flexible part', () => {
-  it('gets stiff by walls, infill and skins; a few per cent of infill under the top do little else (CP-K5, common practice)', () => {
+  it('gets stiff by walls, infill, tops and bottoms; a few per cent of infill under the top do little else (CP-K5, common practice)', () => {
     const sole = partOf('sole', blockMesh(60, 20, 8))
     const stiffness = (values: SettingValues) =>
       of(sole, { wallCount: 2, topLayers: 2, bottomLayers: 2, infillDensity: 5, ...values }, setupOf('dory', 'bore-0.4', 'flexible'))

@@ -63,7 +63,7 @@ const profile = fc.record({
   supports: fc.constantFrom('off', 'plain', 'branching' as const),
   brim: fc.constantFrom('none', 'outer', 'both' as const),
   ironing: fc.constantFrom('off', 'on' as const),
-  skinPattern: fc.constantFrom('backAndForth', 'separate', 'concentric' as const),
+  topBottomPattern: fc.constantFrom('backAndForth', 'separate', 'concentric' as const),
 })
 
 describe('small parts', () => {

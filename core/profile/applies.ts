@@ -15,7 +15,7 @@ const needs: Partial<Readonly<Record<SettingName, readonly [SettingName, ...(num
   supportFrom: ['supports', 'plain', 'branching'],
   supportPattern: ['supports', 'plain', 'branching'],
   supportDensity: ['supports', 'plain', 'branching'],
-  supportRoofLayers: ['supports', 'plain'],
+  supportTopLayers: ['supports', 'plain'],
   supportGap: ['supports', 'plain', 'branching'],
   supportGapLayers: ['supports', 'plain', 'branching'],
   supportSpeed: ['supports', 'plain', 'branching'],

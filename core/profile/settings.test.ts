@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readProfileFile, writeProfileFile } from '../formats/profileFile'
+import { dimensionSchema } from '../search/space'
 import { resolveSettings } from '../setup/resolve'
 import { setupOf } from '../testing/setups'
 import { InputError } from '../units/errors'
@@ -8,6 +9,7 @@ import {
   checkValue,
   definitionOf,
   isSettingName,
+  nameToday,
   parseValue,
   type SettingName,
   type SettingValues,
@@ -47,6 +49,18 @@ describe('the table of settings', () => {
         )
       }),
     )
+  })
+
+  it('takes values by the names that settings had before, wherever they are written', () => {
+    const before = { skinSpeed: 50, supportRoofLayers: 2, wallCount: 4 }
+    const today = { topBottomSpeed: 50, supportTopLayers: 2, wallCount: 4 }
+    expect(settingValuesSchema.parse(before)).toEqual(today)
+    expect(
+      readProfileFile(JSON.stringify({ format: 'sable-lantern/profile', version: 1, name: 'x', settings: before }), 'x.json').settings,
+    ).toEqual(today)
+    expect(dimensionSchema.parse({ kind: 'setting', name: 'skinSpeed', values: [40, 50] })).toMatchObject({ name: 'topBottomSpeed' })
+    // No name is in two hands.
+    for (const name of settingNames) expect(nameToday(name)).toBe(name)
   })
 
   it('reads what a person types', () => {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { InputError } from '../units/errors'
+import { isAmbiguous } from '../units/typedNumber'
 import { nearestNames, plain } from './nearestNames'
 import { coolingSettings } from './table/cooling'
 import { firstLayerSettings } from './table/firstLayer'
@@ -49,9 +50,26 @@ function schemaOf(setting: Setting): z.ZodType<number | string> {
   return setting.whole ? bounded.int() : bounded
 }
 
+/** What settings were called in files, backups and desks of before. A name that was given up is never given to another setting. */
+const formerNames: Readonly<Record<string, SettingName>> = {
+  skinSpeed: 'topBottomSpeed',
+  skinAcceleration: 'topBottomAcceleration',
+  skinPattern: 'topBottomPattern',
+  supportRoofLayers: 'supportTopLayers',
+}
+/** The name that a setting has today. */
+export const nameToday = (name: string): string => formerNames[name] ?? name
+
+/** Values by the names that their settings have today; what is no object is passed on, for whoever checks it to refuse. */
+export const byNamesOfToday = (given: unknown): unknown =>
+  typeof given === 'object' && given !== null && !Array.isArray(given)
+    ? Object.fromEntries(Object.entries(given).map(([name, value]) => [nameToday(name), value]))
+    : given
+
 /** Zod schema of what a profile may hold: any subset of the settings, each within its range, nothing else. */
-export const settingValuesSchema = z.strictObject(
-  Object.fromEntries(settingNames.map((name) => [name, schemaOf(settings[name]).optional()])),
+export const settingValuesSchema = z.preprocess(
+  byNamesOfToday,
+  z.strictObject(Object.fromEntries(settingNames.map((name) => [name, schemaOf(settings[name]).optional()]))),
 ) as unknown as z.ZodType<SettingValues>
 
 /**
@@ -82,6 +100,15 @@ export function parseValue(name: string, text: string, where = ''): number | str
   const numeric = isSettingName(name) && definitionOf(name).kind === 'number'
   const trimmed = text.trim()
   if (!numeric) return checkValue(name, isSettingName(name) ? choiceNamed(name, trimmed) : trimmed, where)
+  if (isAmbiguous(trimmed)) {
+    const [small, large] = [trimmed.replace(',', '.'), trimmed.replaceAll(',', '')]
+    throw new InputError(
+      'number-ambiguous',
+      `"${trimmed}" can be ${Number(small)} or ${Number(large)}.`,
+      where === '' ? name : `${where}, ${name}`,
+      `Write ${Number(small)} or ${Number(large)}.`,
+    )
+  }
   const isNumber = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?$/i.test(trimmed)
   return checkValue(name, isNumber ? Number(trimmed.replace(',', '.')) : trimmed, where)
 }

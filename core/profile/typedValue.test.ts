@@ -13,7 +13,7 @@ describe('values typed with a unit', () => {
     expect(inOwnUnit('wallCount', '0.8 mm', () => 0.8)).toBe('1')
   })
 
-  it('never make a skin thinner than asked', () => {
+  it('never make a top or bottom thinner than asked', () => {
     expect(inOwnUnit('topLayers', '0.8 mm', with04)).toBe('4')
     expect(inOwnUnit('topLayers', '0.9 mm', with04)).toBe('5')
     expect(thicknessOf('bottomLayers', 4, with04)).toBeCloseTo(0.8, 12)

@@ -117,7 +117,7 @@ describe('programs that are written', () => {
     const { text, layers } = await written('carry-hook', {})
     const read = timed(text)
     expect(read.layerCount).toBe(layers.top.length)
-    expect(Object.keys(read.timeByFeatureS)).toEqual(expect.arrayContaining(['outerWall', 'innerWall', 'skin', 'infill', 'travel']))
+    expect(Object.keys(read.timeByFeatureS)).toEqual(expect.arrayContaining(['outerWall', 'innerWall', 'topBottom', 'infill', 'travel']))
     const head = text.slice(0, text.indexOf('G28'))
     for (const word of ['LOOK BEFORE RUNNING', 'layerHeight = 0.2 mm', 'speed X 300', 'predicted', 'M109 S210', 'M190 S60'])
       expect(head).toContain(word)
@@ -172,10 +172,10 @@ describe('programs that are read', () => {
   })
 
   it('take features from comments by a pattern that the user may change, else from the motion', () => {
-    const program = 'M83\n;section=skin-deep\nG1 X10 E1 F600\nG0 X0\nG1 E-2 F1800'
+    const program = 'M83\n;section=shell-deep\nG1 X10 E1 F600\nG0 X0\nG1 E-2 F1800'
     expect(Object.keys(line(program).timeByFeatureS).sort()).toEqual(['laying', 'retraction', 'travel'])
     const own = timed(program, setupOf('cutter').printer, { featurePattern: 'section=(.*)' })
-    expect(Object.keys(own.timeByFeatureS).sort()).toEqual(['retraction', 'skin-deep', 'travel'])
+    expect(Object.keys(own.timeByFeatureS).sort()).toEqual(['retraction', 'shell-deep', 'travel'])
   })
 
   it('come out alike however they are cut into pieces', () => {

@@ -14,7 +14,7 @@ interface DivideInput {
   readonly overrides: readonly Override[]
 }
 
-/** Walls, skins, bridges and infill of a block of layers, one group a layer of it. */
+/** Walls, tops, bottoms, bridges and infill of a block of layers, one group a layer of it. */
 export type Divided = Omit<Walls, 'inside'> & Inside
 
 /** Divides a block of layers by comparing each with its neighbours. */

@@ -9,7 +9,7 @@ const DIRECTIONS = 18
 const LEAST_BORNE = 0.5
 
 /**
- * Turns every piece of skin that hangs over air along its span: of many directions, the one in which most of the length
+ * Turns every piece of top or bottom that hangs over air along its span: of many directions, the one in which most of the length
  * of its lines ends on the layer below at both ends, and among equals the one with the shortest lines.
  *
  * @param over pieces without anything below

@@ -25,7 +25,7 @@ export interface Regions extends Omit<Divided, 'infill'>, CombinedInfill {
 }
 
 /**
- * Divides every layer into walls, skins, bridges and infill by comparing it with its neighbours, and builds what stands
+ * Divides every layer into walls, tops and bottoms, bridges and infill by comparing it with its neighbours, and builds what stands
  * around it. Supports, foot and thick infill are those of the part as a whole and know no overrides.
  *
  * @param bore of the nozzle, mm
@@ -68,7 +68,7 @@ function joinDivided(blocks: readonly Divided[]): Divided {
     wallParts: byDepth((block) => block.wallParts, joinStrands),
     thin: joinStrands(all('thin')),
     lost: joined(all('lost')),
-    skin: joinContours(all('skin')),
+    topBottom: joinContours(all('topBottom')),
     bridges: joinContours(all('bridges')),
     bridgeAngle: joined(all('bridgeAngle')),
     bridgeSpan: joined(all('bridgeSpan')),

@@ -10,7 +10,7 @@ import { isOfRegions } from './layWalls'
 import { SKIN_TOLERANCE, widthOn } from './walls'
 import { patchesOn, scopeOn, zonesOf } from './zones'
 
-export interface SkinSettings {
+export interface SolidSettings {
   readonly lineWidth: number
   readonly firstLayerWidth: number
   readonly topLayers: number
@@ -20,8 +20,8 @@ export interface SkinSettings {
 
 export interface Inside {
   /** Laid solid: within reach of a surface that faces up or down. */
-  readonly skin: Contours
-  /** Skin that spans open air between two rims of the layer below. */
+  readonly topBottom: Contours
+  /** A bottom that spans open air between two rims of the layer below. */
   readonly bridges: Contours
   /** Direction of the lines of each bridge, radians; one entry a polygon of `bridges`. */
   readonly bridgeAngle: Float32Array
@@ -33,15 +33,15 @@ export interface Inside {
   readonly infill: Contours
 }
 
-/** Skin narrower than this share of a line's width cannot be laid and is left to the infill. */
-const LEAST_SKIN = 0.9
-/** Skin over air narrower than this many line widths is an overhang of the walls, no bridge. */
+/** A top or bottom narrower than this share of a line's width cannot be laid and is left to the infill. */
+const LEAST_SOLID = 0.9
+/** A bottom over air narrower than this many line widths is an overhang of the walls, no bridge. */
 const LEAST_BRIDGE = 2
 /** A bridge is laid this many line widths onto the rims that bear it. */
 const BRIDGE_REST = 2
 
 /**
- * Divides what the walls of a block of layers leave into skins, bridges, ironed tops and infill by comparing every layer
+ * Divides what the walls of a block of layers leave into tops and bottoms, bridges, ironed tops and infill by comparing every layer
  * with its neighbours.
  *
  * @param inside what the walls leave; one group a layer of the block, as in what is given back
@@ -67,8 +67,8 @@ export function splitInside(
       ops.of(thin(outline.read(outlines, layer), scopes.settings.lineWidth * SKIN_TOLERANCE, thinner)),
     )
     const covered = new Map<number, readonly (Region | undefined)[]>()
-    /** What all layers within reach of the skins have in common; undefined where no skin is asked for. */
-    const commonTo = (layer: number, { topLayers, bottomLayers }: SkinSettings): { readonly region: Region | undefined } | undefined => {
+    /** What all layers within reach of the tops and bottoms have in common; undefined where no top or bottom is asked for. */
+    const commonTo = (layer: number, { topLayers, bottomLayers }: SolidSettings): { readonly region: Region | undefined } | undefined => {
       // A layer's inside lies in its own outline, so taking that in changes nothing and makes one window of above and below.
       const window = bottomLayers + topLayers + 1
       if (window === 1) return undefined
@@ -84,17 +84,21 @@ export function splitInside(
         const settings = scopes.settingsOf(zone.scope)
         const own = 'contours' in zone ? ops.intersect(whole, ops.read(zone.contours, 0)) : whole
         const common = commonTo(layer, settings)
-        const { skin, infill } = common ? splitLayer(ops, own, common.region, widthOn(layer, settings)) : { skin: ops.empty(), infill: own }
+        const { topBottom, infill } = common
+          ? splitLayer(ops, own, common.region, widthOn(layer, settings))
+          : { topBottom: ops.empty(), infill: own }
         const top =
-          settings.ironing === 'on' ? findOver(ops, skin, thinned[layer + 1 - low], widthOn(layer, settings), LEAST_SKIN) : ops.empty()
-        return { skin, infill, solid: common ? skin : own, top }
+          settings.ironing === 'on'
+            ? findOver(ops, topBottom, thinned[layer + 1 - low], widthOn(layer, settings), LEAST_SOLID)
+            : ops.empty()
+        return { topBottom, infill, solid: common ? topBottom : own, top }
       })
       const all = (of: (part: (typeof parts)[number]) => Region): Region => (parts.length === 1 ? of(parts[0]!) : ops.gather(parts.map(of)))
       const width = widthOn(layer, scopes.settingsOf(scope))
       const under = thinned[layer - 1 - low]
       const solid = parts.length === 1 ? all((part) => part.solid) : ops.unite(all((part) => part.solid))
       const bridges = layer === 0 ? ops.empty() : findOver(ops, solid, under, width, LEAST_BRIDGE)
-      out.add(ops, { skin: all((part) => part.skin), infill: all((part) => part.infill), bridges, below: under, whole, width })
+      out.add(ops, { topBottom: all((part) => part.topBottom), infill: all((part) => part.infill), bridges, below: under, whole, width })
       out.addIroned(
         ops,
         all((part) => part.top),
@@ -106,7 +110,7 @@ export function splitInside(
 }
 
 interface LayerParts {
-  readonly skin: Region
+  readonly topBottom: Region
   readonly infill: Region
   readonly bridges: Region
   readonly below: Region | undefined
@@ -115,15 +119,15 @@ interface LayerParts {
 }
 
 class InsideBuilder {
-  private readonly skin = new ContoursBuilder()
+  private readonly topBottom = new ContoursBuilder()
   private readonly infill = new ContoursBuilder()
   private readonly bridges = new ContoursBuilder()
   private readonly ironed = new ContoursBuilder()
   private readonly bridgeAngle: number[] = []
   private readonly bridgeSpan: number[] = []
 
-  add(ops: PolygonOps, { skin, infill, bridges, below, whole, width }: LayerParts): void {
-    let left = skin
+  add(ops: PolygonOps, { topBottom, infill, bridges, below, whole, width }: LayerParts): void {
+    let left = topBottom
     let rest = infill
     if (!ops.isEmpty(bridges) && below) {
       for (const { area, angle, span } of bridgeAngles(ops, bridges, below, width)) {
@@ -138,9 +142,9 @@ class InsideBuilder {
         rest = ops.subtract(rest, laid)
       }
     }
-    ops.write(left, this.skin)
+    ops.write(left, this.topBottom)
     ops.write(rest, this.infill)
-    for (const builder of [this.skin, this.infill, this.bridges]) builder.endGroup()
+    for (const builder of [this.topBottom, this.infill, this.bridges]) builder.endGroup()
   }
 
   addIroned(ops: PolygonOps, region: Region): void {
@@ -150,7 +154,7 @@ class InsideBuilder {
 
   finish(): Inside {
     return {
-      skin: this.skin.finish(),
+      topBottom: this.topBottom.finish(),
       infill: this.infill.finish(),
       bridges: this.bridges.finish(),
       bridgeAngle: Float32Array.from(this.bridgeAngle),
@@ -171,15 +175,15 @@ function findOver(ops: PolygonOps, region: Region, neighbour: Region | undefined
 }
 
 /** @param covered what all layers within reach have in common; undefined where the window leaves the part */
-function splitLayer(ops: PolygonOps, whole: Region, covered: Region | undefined, width: number): { skin: Region; infill: Region } {
-  if (ops.isEmpty(whole)) return { skin: whole, infill: whole }
+function splitLayer(ops: PolygonOps, whole: Region, covered: Region | undefined, width: number): { topBottom: Region; infill: Region } {
+  if (ops.isEmpty(whole)) return { topBottom: whole, infill: whole }
   const exposed = !covered || ops.isEmpty(covered) ? whole : ops.subtract(whole, covered)
-  if (ops.isEmpty(exposed)) return { skin: exposed, infill: whole }
-  const half = (LEAST_SKIN * width) / 2
+  if (ops.isEmpty(exposed)) return { topBottom: exposed, infill: whole }
+  const half = (LEAST_SOLID * width) / 2
   const kept = ops.offset(exposed, -half)
-  if (ops.isEmpty(kept)) return { skin: kept, infill: whole }
-  const skin = ops.intersect(ops.offset(kept, half), whole)
-  return { skin, infill: ops.subtract(whole, skin) }
+  if (ops.isEmpty(kept)) return { topBottom: kept, infill: whole }
+  const topBottom = ops.intersect(ops.offset(kept, half), whole)
+  return { topBottom, infill: ops.subtract(whole, topBottom) }
 }
 
 const range = (from: number, to: number): number[] => Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i)

@@ -22,7 +22,7 @@ export interface Walls {
   readonly wallParts: readonly Strands[]
   /** Single lines of varying width where no full line fits: thin places of the part and gaps between walls. */
   readonly thin: Strands
-  /** What the walls leave for skins and infill. */
+  /** What the walls leave for tops, bottoms and infill. */
   readonly inside: Contours
   /** Area of each layer that is too thin for any line, mm². */
   readonly lost: Float64Array
@@ -30,7 +30,7 @@ export interface Walls {
 
 /** Inner walls are hidden and may cut corners by this share of a line's width; only the outer wall keeps every point. */
 export const HIDDEN_TOLERANCE = 1 / 16
-/** Skins follow a fill of straight lines, so their rim needs no more than this share of a line's width. */
+/** Tops and bottoms follow a fill of straight lines, so their rim needs no more than this share of a line's width. */
 export const SKIN_TOLERANCE = 1 / 8
 /** In places of the inside narrower than this many line widths a fill would turn at every line; a line along them lies better. */
 export const LEAST_INSIDE = 1.2

@@ -3,7 +3,7 @@ import { sixOrientations } from '../mesh/orientations'
 import type { Placement } from '../mesh/place'
 import { carriedTo } from '../physics/strength/carriedTo'
 import type { Purpose } from '../physics/strength/purpose'
-import { checkValue, definitionOf, isSettingName, type SettingName, type SettingValues } from '../profile/settings'
+import { checkValue, definitionOf, isSettingName, nameToday, type SettingName, type SettingValues } from '../profile/settings'
 import { stages } from '../profile/table/setting'
 import type { Made } from '../steps/trail'
 import type { Variant } from './explore'
@@ -18,7 +18,10 @@ const keys = z.array(z.string().min(1).max(64)).min(1).max(MOST_CHOICES)
 export const dimensionSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('setting'),
-    name: z.custom<SettingName>((name) => typeof name === 'string' && isSettingName(name), 'There is no such setting.'),
+    name: z.preprocess(
+      (name) => (typeof name === 'string' ? nameToday(name) : name),
+      z.custom<SettingName>((name) => typeof name === 'string' && isSettingName(name), 'There is no such setting.'),
+    ),
     values: z
       .array(z.union([z.number(), z.string()]))
       .min(1)

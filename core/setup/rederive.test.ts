@@ -37,7 +37,7 @@ describe('layers of settings (CP-R7, common practice)', () => {
       spool: { key: 's', name: 'S', material: 'pla', netG: 1000, weighings: [], dried: [], defaults: { nozzleTemperature: 207 } },
     }
     const layers = layersOf(setup, { nozzleTemperature: 215 })
-    expect(origins.map((origin) => layers[origin].nozzleTemperature)).toEqual([210, undefined, undefined, 210, 207, 215])
+    expect(origins.map((origin) => layers[origin].nozzleTemperature)).toEqual([210, undefined, undefined, 210, undefined, 207, 215])
     expect(resolveSettings(setup, { nozzleTemperature: 215 })).toMatchObject({ origins: { nozzleTemperature: 'profile' } })
     expect(resolveSettings(setup, {}).settings.nozzleTemperature).toBe(207)
     expect(resolveSettings({ ...setup, nozzle: { ...setup.nozzle, defaults: { lineWidth: 0.45 } } }, {}).settings.lineWidth).toBe(0.45)

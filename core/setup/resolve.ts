@@ -2,14 +2,15 @@ import { type ConstantId, type Constants, medians } from '../constants/constants
 import { flowModel } from '../physics/melt/flowLimit'
 import type { Override } from '../profile/overrides'
 import { type SettingName, type Settings, type SettingValues, settingNames, settings } from '../profile/settings'
-import type { Material } from '../shelf/material'
+import { schoolDefaults } from '../schools/schools'
+import { isFilled, type Material } from '../shelf/material'
 import type { Nozzle } from '../shelf/nozzle'
 import type { Printer } from '../shelf/printer'
 import type { Spool, SpoolStock } from '../shelf/spool'
 import type { Learned, Linked, ScoredFigure } from './learned'
 
 /** What a value comes from; a later layer overrides an earlier one. */
-export const origins = ['fallback', 'printer', 'nozzle', 'material', 'spool', 'profile'] as const
+export const origins = ['fallback', 'printer', 'nozzle', 'material', 'school', 'spool', 'profile'] as const
 export type Origin = (typeof origins)[number]
 
 /** What a candidate prints with and on. */
@@ -44,13 +45,14 @@ export function layersOf(setup: Setup, values: SettingValues): Readonly<Record<O
     printer: setup.printer.defaults,
     nozzle: { ...nozzleDefaults(setup.nozzle), ...setup.nozzle.defaults },
     material: { flowLimit: safeFlow(setup, askedHeat(setup, values)), ...setup.material.defaults },
+    school: schoolDefaults(setup.printer.schools, { ...setup.material, isFilled: isFilled(setup.material) }),
     spool: setup.spool?.defaults ?? {},
     profile: values,
   }
 }
 
 /**
- * Full settings for a profile on a machine: printer, then nozzle, then material, then spool, then the profile's own values. The
+ * Full settings for a profile on a machine: printer, then nozzle, then material, then the schools that were chosen, then spool, then the profile's own values. The
  * highest layer that says something wins.
  */
 export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSettings {
@@ -69,7 +71,8 @@ export function resolveSettings(setup: Setup, values: SettingValues): ResolvedSe
 
 /** The nozzle temperature that these layers come to, °C. */
 function askedHeat({ printer, nozzle, material, spool }: Setup, values: SettingValues): number {
-  const told = [values, spool?.defaults, material.defaults, nozzle.defaults, printer.defaults]
+  const school = schoolDefaults(printer.schools, { ...material, isFilled: isFilled(material) })
+  const told = [values, spool?.defaults, school, material.defaults, nozzle.defaults, printer.defaults]
   return told.find((layer) => layer?.nozzleTemperature !== undefined)?.nozzleTemperature ?? settings.nozzleTemperature.fallback
 }
 

@@ -12,7 +12,7 @@ describe('the same profile on two machines', () => {
     const [slow, quick] = [setupOf('dory'), setupOf('lugger')]
     const part = partOf('two machines', blockMesh(40, 25, 6))
     const cache = new StageCache(30)
-    const values = { outerWallSpeed: 120, innerWallSpeed: 150, infillSpeed: 150, skinSpeed: 120 }
+    const values = { outerWallSpeed: 120, innerWallSpeed: 150, infillSpeed: 150, topBottomSpeed: 120 }
     const time = (printer: typeof slow.printer): number =>
       predict(part, { scale: 1, rotateDeg: [0, 0, 0] }, { ...slow, printer }, values, { kernel, cache }).timeS
     const [own, other] = [time(slow.printer), time(quick.printer)]

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { settingValuesSchema } from '../profile/settings'
+import { chosenSchoolsSchema } from '../schools/schools'
 
 const perAxis = z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() })
 
@@ -76,6 +77,8 @@ export const printerSchema = z.object({
   watts: z.number().positive().max(5000).optional(),
   /** Money per printing hour: power, wear and the share of the purchase price. */
   costPerHour: z.number().min(0),
+  /** Sides on which its owner stands where practitioners disagree. */
+  schools: chosenSchoolsSchema.optional(),
   defaults: settingValuesSchema,
 })
 export type Printer = z.infer<typeof printerSchema>

@@ -8,8 +8,17 @@ export const profileSchema = z.object({
   name: z.string().min(1).max(80),
   notes: z.string().max(4000).default(''),
   tags: z.array(z.string().trim().min(1).max(30)).max(20).default([]),
-  /** Key of the material that it was made for. */
-  material: z.string().max(64).optional(),
+  /** What profiles of one intent are called together, whatever they are printed from: the user's own word. */
+  family: z.string().trim().max(40).default(''),
+  /** Keys of the materials that it is for; empty: any. */
+  materials: z.array(z.string().min(1).max(64)).max(40).default([]),
+  /** Bores that it is for, mm, both included; absent: any. */
+  bores: z
+    .tuple([z.number().positive().max(3), z.number().positive().max(3)])
+    .refine(([least, most]) => least <= most, 'The least bore comes first.')
+    .optional(),
+  /** Key of the profile that it was carried over from. */
+  carriedFrom: z.string().max(64).optional(),
   values: settingValuesSchema,
   overrides: overridesSchema.default([]),
 })

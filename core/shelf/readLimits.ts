@@ -1,5 +1,6 @@
 import type { SettingValues } from '../profile/settings'
 import type { Printer } from './printer'
+import { readKeyValues } from './readKeyValues'
 
 /** What a machine tells of its limits, as far as the text says; lengths mm, times s. */
 export interface ToldLimits {
@@ -26,9 +27,13 @@ type Words = Readonly<Record<string, number>>
  * and travel accelerations, `M205` corners, by instant change (X, Y) or by deviation (J). Whatever stands before the word on
  * a line ("echo:") is passed over.
  *
+ * A configuration of keys and values is read as one: see `readKeyValues`.
+ *
  * A deviation J becomes the speed at a square corner, v² = a·J·s/(1 − s) with s = sin 45° (Jeon 2011, from memory).
  */
 export function readLimits(text: string): ToldLimits {
+  const configured = /\bM20[1345]\b/i.test(text) ? undefined : readKeyValues(text)
+  if (configured) return configured
   const remarks: string[] = []
   const told: Record<string, Words> = {}
   const skipped: string[] = []
@@ -51,7 +56,8 @@ export function readLimits(text: string): ToldLimits {
   if (skipped.length > 0)
     remarks.push(`Passed over: ${skipped.slice(0, 3).join(' | ')}${skipped.length > 3 ? ` and ${skipped.length - 3} more` : ''}.`)
   const { M201 = {}, M203 = {}, M204 = {}, M205 = {} } = told
-  if (Object.keys(told).length === 0) remarks.push('There is no line with M201, M203, M204 or M205 in this text.')
+  if (Object.keys(told).length === 0)
+    remarks.push('There is no line with M201, M203, M204 or M205 in this text, and no key such as max_accel.')
   const perMinute = Math.max(0, ...['X', 'Y'].map((axis) => M203[axis] ?? 0)) > FASTEST
   if (perMinute) remarks.push(`M203 tells X ${M203.X}: taken as mm/min.`)
   const feed = (value: number | undefined): number | undefined => (value === undefined ? undefined : value / (perMinute ? 60 : 1))

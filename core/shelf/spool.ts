@@ -1,3 +1,4 @@
+import { median } from 'd3-array'
 import { z } from 'zod'
 import { settingValuesSchema } from '../profile/settings'
 import { filamentLength } from '../units/flow'
@@ -65,12 +66,7 @@ function reelsByMaker(spools: readonly Spool[]): ReadonlyMap<string, number> {
     const grams = reelG ?? (empty ? weighings.at(-1)?.grossG : undefined)
     if (maker !== undefined && grams !== undefined) seen.set(maker, [...(seen.get(maker) ?? []), grams])
   }
-  return new Map([...seen].map(([maker, grams]) => [maker, median(grams)]))
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return (sorted[(sorted.length - 1) >> 1]! + sorted[sorted.length >> 1]!) / 2
+  return new Map([...seen].map(([maker, grams]) => [maker, median(grams)!]))
 }
 
 export interface Remaining {

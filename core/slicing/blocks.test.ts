@@ -32,7 +32,7 @@ describe('a part laid in blocks', () => {
   let whole: Toolpath
   const all = () => ({ from: 0, to: laid.layers.top.length })
 
-  // Leaning walls, a hole, a roof half-way up and two towers above it: skins, bridges and travels in every block.
+  // Leaning walls, a hole, a roof half-way up and two towers above it: tops and bottoms, bridges and travels in every block.
   beforeAll(async () => {
     const { Manifold } = await solids
     host = { kernel: await testKernel, tick: () => {} }
@@ -49,11 +49,11 @@ describe('a part laid in blocks', () => {
     expect(blocksOf(all().to).length).toBeGreaterThan(3)
   })
 
-  it('has the same walls, skins and infill as one that is divided at once', () => {
+  it('has the same walls, tops, bottoms and infill as one that is divided at once', () => {
     const { layers, regions, settings } = laid
     const once = divideLayers.run({ layers, block: all(), settings, overrides: [] }, host)
     for (let layer = 0; layer < all().to; layer++) {
-      for (const member of ['skin', 'infill', 'bridges'] as const)
+      for (const member of ['topBottom', 'infill', 'bridges'] as const)
         expect(groupArea(regions[member], layer)).toBeCloseTo(groupArea(once[member], layer), 2)
       for (const [depth, walls] of once.walls.entries()) expect(groupArea(regions.walls[depth]!, layer)).toBe(groupArea(walls, layer))
     }

@@ -67,12 +67,12 @@ function isHeld(
   ops: PolygonOps,
   area: Region,
   layer: number,
-  { body, roof }: Supports,
+  { body, top }: Supports,
   { supports, supportGapLayers }: SupportSettings,
 ): boolean {
   if (supports === 'off') return false
   for (let under = layer - 1; under >= Math.max(0, layer - 1 - supportGapLayers); under--)
-    if (meet(ops, area, body, under) || meet(ops, area, roof, under)) return true
+    if (meet(ops, area, body, under) || meet(ops, area, top, under)) return true
   return false
 }
 

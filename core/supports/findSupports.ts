@@ -19,7 +19,7 @@ export function findSupports(
 ): Supports {
   const count = layerCount(layers)
   const nothing = emptyContours(count)
-  if (settings.supports === 'off') return { body: nothing, roof: nothing, unheldMm2: 0 }
+  if (settings.supports === 'off') return { body: nothing, top: nothing, unheldMm2: 0 }
   const over = findOverhangs(layers, bridges, settings, kernel)
   return settings.supports === 'plain'
     ? buildColumns(layers, over, settings, kernel, onLayer)
@@ -60,10 +60,10 @@ function buildColumns(
   kernel: PolygonKernel,
   onLayer: (done: number) => void,
 ): Supports {
-  const { lineWidth, supportGap, supportGapLayers, supportRoofLayers, supportFrom } = settings
+  const { lineWidth, supportGap, supportGapLayers, supportTopLayers, supportFrom } = settings
   const count = layerCount(layers)
   const columns: Contours[] = new Array(count)
-  const roofs: Contours[] = new Array(count)
+  const tops: Contours[] = new Array(count)
   for (let layer = count - 1; layer >= 0; layer--) {
     columns[layer] = oneGroup(kernel, (ops) => {
       const wanted = [columns[layer + 1], over[layer + 1 + supportGapLayers]].filter((c) => c !== undefined).map((c) => ops.read(c, 0))
@@ -88,15 +88,15 @@ function buildColumns(
     }
   }
   for (let layer = 0; layer < count; layer++) {
-    roofs[layer] = oneGroup(kernel, (ops) => {
-      const under = over.slice(layer + 1 + supportGapLayers, layer + 1 + supportGapLayers + supportRoofLayers).map((c) => ops.read(c, 0))
+    tops[layer] = oneGroup(kernel, (ops) => {
+      const under = over.slice(layer + 1 + supportGapLayers, layer + 1 + supportGapLayers + supportTopLayers).map((c) => ops.read(c, 0))
       if (under.length === 0) return ops.empty()
       return ops.intersect(ops.read(columns[layer]!, 0), ops.swell(ops.gather(under), lineWidth))
     })
-    if (supportRoofLayers > 0)
-      columns[layer] = oneGroup(kernel, (ops) => ops.subtract(ops.read(columns[layer]!, 0), ops.read(roofs[layer]!, 0)))
+    if (supportTopLayers > 0)
+      columns[layer] = oneGroup(kernel, (ops) => ops.subtract(ops.read(columns[layer]!, 0), ops.read(tops[layer]!, 0)))
   }
-  return { body: stackGroups(columns), roof: stackGroups(roofs), unheldMm2 }
+  return { body: stackGroups(columns), top: stackGroups(tops), unheldMm2 }
 }
 
 const opened = (ops: PolygonOps, region: Region, width: number): Region => ops.swell(ops.offset(region, -width / 2), width / 2)

@@ -67,7 +67,7 @@ export function growBranches(
   }
   return {
     body: stackGroups(settings.supportFrom === 'bed' ? standingOnBed(sections, kernel) : sections),
-    roof: emptyContours(count),
+    top: emptyContours(count),
     unheldMm2,
   }
 }

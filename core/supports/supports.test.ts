@@ -41,10 +41,10 @@ describe('supports', () => {
     clearOfPart(await layOut(mushroom(), { supports: 'branching' }), 0.4)
   })
 
-  it('weigh more when denser, and more plastic still with a roof (CP-P2, common practice)', async () => {
+  it('weigh more when denser, and more plastic still with dense top layers (CP-P2, common practice)', async () => {
     const grams = async (values: SettingValues) => laidVolume((await layOut(mushroom(), { supports: 'plain', ...values })).path).support
     expect(await grams({ supportDensity: 20 })).toBeGreaterThan(1.8 * (await grams({ supportDensity: 8 })))
-    expect(await grams({ supportRoofLayers: 3 })).toBeGreaterThan(1.2 * (await grams({})))
+    expect(await grams({ supportTopLayers: 3 })).toBeGreaterThan(1.2 * (await grams({})))
     // Few lines cross so small a region, so patterns of one density differ by their rims.
     expect(Math.abs((await grams({ supportPattern: 'grid' })) / (await grams({ supportPattern: 'lines' })) - 1)).toBeLessThan(0.25)
   })

@@ -6,7 +6,7 @@ export interface SupportSettings {
   /** Degrees from the vertical. */
   readonly supportAngle: number
   readonly supportFrom: 'bed' | 'everywhere'
-  readonly supportRoofLayers: number
+  readonly supportTopLayers: number
   /** mm, within the layer. */
   readonly supportGap: number
   /** Empty layers under the part. */
@@ -21,7 +21,7 @@ export interface SupportSettings {
 export interface Supports {
   readonly body: Contours
   /** Laid densely, right under the part. */
-  readonly roof: Contours
+  readonly top: Contours
   /** Places that would need support and cannot have it: mm² of overhang, summed over layers. */
   readonly unheldMm2: number
 }

@@ -8,23 +8,23 @@ const inks: Readonly<Record<string, string>> = {
   outerWall: '#1d1916',
   innerWall: '#7a5c2e',
   thin: '#a8324a',
-  skin: '#2f6f8f',
+  topBottom: '#2f6f8f',
   bridge: '#0f8a6a',
   ironing: '#8a8a8a',
   infill: '#c98a1b',
   support: '#9a86c8',
-  supportRoof: '#6d55a8',
+  supportTop: '#6d55a8',
   foot: '#b9b1a3',
 }
 
 export interface LaidLayer {
   readonly layers: Layers
-  readonly regions: Pick<Regions, 'skin' | 'infill'>
+  readonly regions: Pick<Regions, 'topBottom' | 'infill'>
   readonly path: Toolpath
 }
 
 /**
- * A layer as a picture, for looking at what a test or a file gives: its outlines, what was divided into skin and infill, and every
+ * A layer as a picture, for looking at what a test or a file gives: its outlines, what was divided into tops, bottoms and infill, and every
  * line as it is laid, with its width. SVG, in mm, y upwards.
  */
 export function layerSvg({ layers, regions, path }: LaidLayer, layer: number): string {
@@ -46,7 +46,7 @@ export function layerSvg({ layers, regions, path }: LaidLayer, layer: number): s
 <rect x="${minX - margin}" y="${-maxY - margin}" width="100%" height="100%" fill="#fff"/>
 <g transform="scale(1 -1)">
 <path d="${outlineOf(outlines, layer)}" fill="#f1ece2" stroke="#c9bfae" stroke-width="0.05"/>
-<path d="${outlineOf(regions.skin, layer)}" fill="#d9e8ef"/>
+<path d="${outlineOf(regions.topBottom, layer)}" fill="#d9e8ef"/>
 <path d="${outlineOf(regions.infill, layer)}" fill="#f6e6c4"/>
 ${lines.join('\n')}
 </g>

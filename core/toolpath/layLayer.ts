@@ -15,7 +15,7 @@ import { type Bead, ChainStroke, LineStroke, layNearestFirst, type Stroke, takeN
 import { code } from './toolpath'
 import { anchorOf, layWallLines, type WallLine } from './wallLines'
 
-/** Skins run across the walls at this angle, turned by a right angle from layer to layer. */
+/** Tops and bottoms run across the walls at this angle, turned by a right angle from layer to layer. */
 export const FILL_ANGLE = Math.PI / 4
 const DEGREE = Math.PI / 180
 /** Branches narrower than this many line widths are hollow. */
@@ -32,7 +32,7 @@ export interface Plan {
   readonly kernel: PolygonKernel
 }
 
-/** Lays one layer: foot and supports first, then body by body: walls, skins and bridges, infill; ironing last. */
+/** Lays one layer: foot and supports first, then body by body: walls, tops, bottoms and bridges, infill; ironing last. */
 export const layLayer = (plan: Plan, layer: number, settings: Settings, pen: Pen): void => new LayerLayer(plan, layer, settings, pen).lay()
 
 class LayerLayer {
@@ -62,7 +62,7 @@ class LayerLayer {
     for (const wall of this.wallLines()) waiting[islands.find(...anchorOf(wall))]!.loops.push(wall)
     const strokes = [
       ...this.strandStrokes(regions.thin, code.thin),
-      ...this.skinStrokes(),
+      ...this.topBottomStrokes(),
       ...this.bridgeStrokes(),
       ...this.infillStrokes(),
     ]
@@ -71,7 +71,7 @@ class LayerLayer {
     while (left.length > 0) {
       const { loops, strokes } = takeNearest(left, (island) => this.nearness(island))
       layWallLines(loops, settings, seams, this.width, pen)
-      for (const features of [[code.thin], [code.bridge, code.skin], [code.infill]])
+      for (const features of [[code.thin], [code.bridge, code.topBottom], [code.infill]])
         layNearestFirst(
           strokes.filter(({ feature }) => features.includes(feature)),
           pen,
@@ -130,13 +130,18 @@ class LayerLayer {
     })
   }
 
-  private skinStrokes(): Stroke[] {
-    return this.byZone(this.plan.regions.skin, this.layer, ['skinPattern', ...widthSettings], (contours, group, { skinPattern }, width) => {
-      const bead = this.bead(code.skin, { width })
-      if (skinPattern === 'concentric')
-        return concentric(contours, group, width, width, this.plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))
-      return this.filled(contours, group, bead, { joined: skinPattern === 'backAndForth' })
-    })
+  private topBottomStrokes(): Stroke[] {
+    return this.byZone(
+      this.plan.regions.topBottom,
+      this.layer,
+      ['topBottomPattern', ...widthSettings],
+      (contours, group, { topBottomPattern }, width) => {
+        const bead = this.bead(code.topBottom, { width })
+        if (topBottomPattern === 'concentric')
+          return concentric(contours, group, width, width, this.plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))
+        return this.filled(contours, group, bead, { joined: topBottomPattern === 'backAndForth' })
+      },
+    )
   }
 
   private bridgeStrokes(): Stroke[] {
@@ -195,12 +200,12 @@ class LayerLayer {
 
   private supportStrokes(): Stroke[] {
     const { supportPattern, supportDensity, supports } = this.settings
-    const { body, roof } = this.plan.regions.support
+    const { body, top } = this.plan.regions.support
     const density = supportDensity / 100
     const pattern = supportPattern === 'backAndForth' ? 'lines' : supportPattern
     const how = { pattern, density, angle: 0, joined: supportPattern === 'backAndForth', turn: 0 } as const
     const bead = this.bead(code.support)
-    const dense = this.filled(roof, this.layer, this.bead(code.supportRoof))
+    const dense = this.filled(top, this.layer, this.bead(code.supportTop))
     if (supports !== 'branching') return [...this.filled(body, this.layer, bead, how), ...dense]
     const { width, layer, plan } = this
     const rims = concentric(body, layer, width, Infinity, plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))

@@ -6,9 +6,9 @@ export interface LineMarks {
   readonly wallMm: number
   readonly corners: number
   readonly loops: number
-  /** Of top and bottom skins: their length, mm, and how many separate lines they are made of. */
-  readonly skinMm: number
-  readonly skinLines: number
+  /** Of tops and bottoms: their length, mm, and how many separate lines they are made of. */
+  readonly topBottomMm: number
+  readonly topBottomLines: number
   /** Share of a hanging line that has nothing under it, so that nineteen twentieths of what hangs by half or more hang by less; 0 where none does. */
   readonly hanging: number
   /** Scope in which most of the outer wall is laid. */
@@ -22,14 +22,14 @@ const SHARP = Math.SQRT1_2
 
 export function lineMarks(path: Toolpath): LineMarks {
   const { x, y, feature, air } = path
-  let [wallMm, corners, loops, skinMm, skinLines] = [0, 0, 0, 0, 0]
+  let [wallMm, corners, loops, topBottomMm, topBottomLines] = [0, 0, 0, 0, 0]
   let [lastX, lastY] = [0, 0]
   const hangs = new Float64Array(256)
   const inScope = new Float64Array(path.sets.length)
   for (let m = 0; m < feature.length; m++) {
     const kind = feature[m]!
     const onWall = kind === code.outerWall
-    if (!onWall && kind !== code.skin) continue
+    if (!onWall && kind !== code.topBottom) continue
     const [dx, dy] = [x[m + 1]! - x[m]!, y[m + 1]! - y[m]!]
     const length = Math.sqrt(dx * dx + dy * dy)
     if (length === 0) continue
@@ -43,16 +43,16 @@ export function lineMarks(path: Toolpath): LineMarks {
       lastX = dx / length
       lastY = dy / length
     } else {
-      skinMm += length
-      if (begins) skinLines++
+      topBottomMm += length
+      if (begins) topBottomLines++
     }
   }
   return {
     wallMm,
     corners,
     loops,
-    skinMm,
-    skinLines,
+    topBottomMm,
+    topBottomLines,
     hanging: quantileOf(hangs, MOST_HANG) / 255,
     scope: Math.max(0, inScope.indexOf(Math.max(...inScope))),
   }

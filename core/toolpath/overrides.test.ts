@@ -90,21 +90,21 @@ describe('overrides', () => {
     }
   })
 
-  it('change skins in a box', async () => {
+  it('change tops and bottoms in a box', async () => {
     const { path } = await layOut(blockMesh(30, 20, 4), { topLayers: 2, bottomLayers: 0 }, [
       { name: 'thick top', fromZ: 0, box, values: { topLayers: 6 } },
     ])
-    const skin = (layer: number, inside: boolean) =>
-      movesOf(path, code.skin)
+    const topBottom = (layer: number, inside: boolean) =>
+      movesOf(path, code.topBottom)
         .filter((m) => m >= path.layerStart[layer]! && m < path.layerStart[layer + 1]!)
         .filter((m) => Math.abs((path.x[m]! + path.x[m + 1]!) / 2) < 5 === inside)
         .reduce((sum, m) => sum + lengthOf(path, m), 0)
     const top = path.layerStart.length - 2
-    expect(skin(top, true)).toBeGreaterThan(100)
-    expect(skin(top, false)).toBeGreaterThan(100)
-    expect(skin(top - 4, true)).toBeGreaterThan(100)
-    expect(skin(top - 4, false)).toBe(0)
-    expect(skin(top - 8, true)).toBe(0)
+    expect(topBottom(top, true)).toBeGreaterThan(100)
+    expect(topBottom(top, false)).toBeGreaterThan(100)
+    expect(topBottom(top - 4, true)).toBeGreaterThan(100)
+    expect(topBottom(top - 4, false)).toBe(0)
+    expect(topBottom(top - 8, true)).toBe(0)
   })
 
   it('hold by the hundred: each band has its own, and a box across them joins all of them', async () => {

@@ -4,12 +4,12 @@ export const laidFeatures = [
   'outerWall',
   'innerWall',
   'thin',
-  'skin',
+  'topBottom',
   'bridge',
   'ironing',
   'infill',
   'support',
-  'supportRoof',
+  'supportTop',
   'foot',
 ] as const
 export type LaidFeature = (typeof laidFeatures)[number]
@@ -22,7 +22,7 @@ export const code = Object.fromEntries(features.map((feature, i) => [feature, i]
 
 export const isLaid = (feature: number): boolean => feature >= code.outerWall
 /** 1 for features whose lines are judged by what lies under them, by feature code. */
-export const mindsAir = Uint8Array.from(features, (feature) => (['outerWall', 'innerWall', 'thin', 'skin'].includes(feature) ? 1 : 0))
+export const mindsAir = Uint8Array.from(features, (feature) => (['outerWall', 'innerWall', 'thin', 'topBottom'].includes(feature) ? 1 : 0))
 /** Whether a feature stays on the part: supports and what lies around its foot are taken off. */
 export const isOfPart = (feature: number): boolean => feature >= code.outerWall && feature < code.support
 

@@ -33,7 +33,7 @@ export interface SurfaceMap {
   readonly seams: Float32Array
 }
 
-/** Facets that lean more than this from the vertical, as the sine, are tops and undersides: skin ends them, not a wall. */
+/** Facets that lean more than this from the vertical, as the sine, are tops and undersides: solid layers end them, not a wall. */
 const SIDE = 0.7
 
 /**

@@ -84,7 +84,7 @@ export const finish = {
     },
   ),
   closes: {
-    label: 'Skin over gap at which a top closes',
+    label: 'Top over gap at which a top closes',
     unit: '',
     owner: 'model',
     scale: 'log',

@@ -59,7 +59,7 @@ export const cost: Figure = {
       'Mean power of the printer while it prints, times time, and its power while it heats up, times that. Part of the cost of an hour.',
       'less',
       ({ energyKWh }) =>
-        energyKWh === undefined ? { value: 0, text: 'not told', unit: '' } : { value: energyKWh, text: fixed(energyKWh, 2), unit: 'kWh' },
+        energyKWh === undefined ? { value: 0, text: 'unknown', unit: '' } : { value: energyKWh, text: fixed(energyKWh, 2), unit: 'kWh' },
     ),
   ],
 }

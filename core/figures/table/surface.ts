@@ -105,7 +105,7 @@ export const surface: Figure = {
       'surface-top',
       'Tops close',
       '',
-      'Thickness of the top skin over what the gap between infill lines needs. Under 1 a top may sag or stay open. Semi-empirical.',
+      'Thickness of the top over what the gap between infill lines needs. Under 1 a top may sag or stay open. Semi-empirical.',
       'more',
       ({ topClosure }) => ({
         value: Math.min(topClosure.closure, 10),

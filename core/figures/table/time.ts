@@ -40,7 +40,7 @@ export const time: Figure = {
     unslowed,
     timeRow('time-outerWall', 'Outer wall', (p) => p.timeByFeatureS.outerWall, 'Time spent on the wall that shows.'),
     timeRow('time-innerWall', 'Inner walls', (p) => p.timeByFeatureS.innerWall, 'Time spent on the walls behind it.'),
-    timeRow('time-skin', 'Skins', (p) => p.timeByFeatureS.skin, 'Time spent on solid top and bottom layers.'),
+    timeRow('time-topBottom', 'Tops and bottoms', (p) => p.timeByFeatureS.topBottom, 'Time spent on solid top and bottom layers.'),
     timeRow(
       'time-thin',
       'Thin places',

@@ -7,7 +7,7 @@ import { type LineMarks, lineMarks } from '../../toolpath/lineMarks'
 import { droopOf, sagOf } from './sag'
 import { type MarkInput, type SurfaceMark, surfaceMarks } from './surfaceMarks'
 
-const lines: LineMarks = { wallMm: 160_000, corners: 4000, loops: 1000, skinMm: 30_000, skinLines: 600, hanging: 0, scope: 0 }
+const lines: LineMarks = { wallMm: 160_000, corners: 4000, loops: 1000, topBottomMm: 30_000, topBottomLines: 600, hanging: 0, scope: 0 }
 const of = (change: Partial<MarkInput> = {}): Record<SurfaceMark['id'], SurfaceMark> =>
   Object.fromEntries(
     surfaceMarks({
@@ -46,7 +46,7 @@ describe('what moves the surface beside its layers', () => {
   })
 
   it('fewer, joined lines leave fewer blobs on a top (CP-S5, common practice)', () => {
-    expect(of({ lines: { ...lines, skinLines: 60 } }).ends.topUm).toBeLessThan(0.2 * of().ends.topUm)
+    expect(of({ lines: { ...lines, topBottomLines: 60 } }).ends.topUm).toBeLessThan(0.2 * of().ends.topUm)
   })
 
   it('pressure lags more through a tube, and at the pace of a fast wall', () => {

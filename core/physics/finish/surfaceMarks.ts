@@ -69,7 +69,7 @@ export function surfaceMarks(of: MarkInput): SurfaceMark[] {
       id: 'ends',
       label: 'ends of separate lines',
       sidesUm: 0,
-      topUm: share(lines.skinLines, 2 * lineWidth, lines.skinMm) * RA_OF_BUMP * drop,
+      topUm: share(lines.topBottomLines, 2 * lineWidth, lines.topBottomMm) * RA_OF_BUMP * drop,
     },
     { id: 'openTop', label: 'a thin top over sparse infill', sidesUm: 0, topUm: openTop(closure, finish.openTop) },
     { id: 'bubbles', label: 'bubbles of wet filament', sidesUm: finish.bubbles * of.wet, topUm: finish.bubbles * of.wet },

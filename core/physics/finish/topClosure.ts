@@ -30,7 +30,7 @@ export interface TopClosure {
 }
 
 /**
- * Skin thickness against the free span that it must bridge: between infill lines, or from wall to wall where that is less.
+ * Top thickness against the free span that it must bridge: between infill lines, or from wall to wall where that is less.
  *
  * @param cavityMm widest way from wall to wall under a top, where somebody looked
  */

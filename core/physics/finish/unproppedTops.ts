@@ -4,7 +4,7 @@ import type { Regions } from '../../regions/findRegions'
 import { type Layers, layerCount } from '../../slicing/layers'
 import { code, type Toolpath } from '../../toolpath/toolpath'
 
-/** A piece of skin that lies on infill without a single line under it. */
+/** A piece of top or bottom that lies on infill without a single line under it. */
 export interface UnproppedTop {
   /** Middle of the piece, mm. */
   readonly at: readonly [x: number, y: number, z: number]
@@ -19,9 +19,9 @@ export function unproppedTops(layers: Layers, regions: Regions, path: Toolpath, 
   const found: UnproppedTop[] = []
   for (let layer = 1; layer < layerCount(layers); layer++) {
     const pieces = kernel.run((ops) => {
-      const skin = ops.read(regions.skin, layer)
+      const topBottom = ops.read(regions.topBottom, layer)
       const below = ops.read(regions.infill, layer - 1)
-      return ops.isEmpty(skin) || ops.isEmpty(below) ? [] : polygonsOf(ops, ops.offset(ops.intersect(skin, below), -lineWidth))
+      return ops.isEmpty(topBottom) || ops.isEmpty(below) ? [] : polygonsOf(ops, ops.offset(ops.intersect(topBottom, below), -lineWidth))
     })
     for (const rims of pieces) {
       const area = rims.reduce((sum, rim) => sum + signedArea(rim), 0)

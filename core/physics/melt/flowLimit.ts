@@ -1,3 +1,4 @@
+import { median } from 'd3-array'
 import type { Constants } from '../../constants/constants'
 import { heatOf } from '../../shelf/heat'
 import type { Basis, Material } from '../../shelf/material'
@@ -108,14 +109,8 @@ export function throughLadder(
       .slice(i + 1)
       .flatMap((b) => (a.temperature === b.temperature ? [] : [Math.log(b.flow / a.flow) / (b.temperature - a.temperature)])),
   )
-  const slope = slopes.length > 0 ? median(slopes) : usualSlope / 10
-  return Math.exp(median(points.map(({ flow, temperature: at }) => Math.log(flow) + slope * (temperature - at))))
-}
-
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b)
-  const middle = sorted.length >> 1
-  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
+  const slope = slopes.length > 0 ? median(slopes)! : usualSlope / 10
+  return Math.exp(median(points.map(({ flow, temperature: at }) => Math.log(flow) + slope * (temperature - at)))!)
 }
 
 /** Thermal diffusivity, mm²/s. */

@@ -164,7 +164,7 @@ describe('lines and infill', () => {
     expect(ratio).toBeLessThan(0.85)
   })
 
-  it('at 45° is held sideways by skins: between the folding cell and a quarter of its density (Gibson & Ashby 1997; turned stiffness, any text on composites)', () => {
+  it('at 45° is held sideways by tops and bottoms: between the folding cell and a quarter of its density (Gibson & Ashby 1997; turned stiffness, any text on composites)', () => {
     const [d, slant] = [0.2, Math.PI / 4]
     const free = infillModulusInPlane(d, slant, 'grid')
     expect(free).toBeLessThan(0.01)

@@ -8,7 +8,7 @@ import type { Pattern } from '../../patterns/fillRegion'
  * Wang & McDowell 2004; both quoted from memory). Along the layers' normal a grid is a prism: density. Lines that cross
  * from layer to layer touch only where they cross: density², semi-empirical.
  *
- * Square cells that lie aslant give way by folding, and so sideways; skins and walls around them that do not follow hold them
+ * Square cells that lie aslant give way by folding, and so sideways; tops, bottoms and walls around them that do not follow hold them
  * up: with the stiffnesses C of the turned cells, `C₁₁ − C₁₂²/(C₂₂ + S)`, S what those add across the load, as a share of the
  * solid. Nothing of S is the free cell, much of it the cell that can only be pressed along its lines.
  *

@@ -6,7 +6,7 @@ import type { SectionSettingsOf } from './sections'
 export interface SectionReads {
   readonly infillStiffness: number
   readonly acrossLines: number
-  /** Of the part as it lies, mm: skins hold its infill as so much of it. */
+  /** Of the part as it lies, mm: tops and bottoms hold its infill as so much of it. */
   readonly heightMm: number
 }
 

@@ -10,7 +10,7 @@ export const axes = ['x', 'y', 'z'] as const
 export type Axis = (typeof axes)[number]
 
 /**
- * Cross-sections of the printed part at even steps along an axis, from the lines that are really laid. Walls and skins
+ * Cross-sections of the printed part at even steps along an axis, from the lines that are really laid. Walls, tops and bottoms
  * count in full, infill with its share of the solid's stiffness, so areas and moments are those of an equal solid beam.
  *
  * One entry a section: `at` its middle (mm). The directions u and v across the axis are, for x: y and z; for y: x and z; for
@@ -25,7 +25,7 @@ export interface SectionSettings extends Pick<Settings, 'lineWidth' | 'infillDen
   readonly infillStiffness?: number
   /** What lines bear across themselves over what they bear along; 1 where nothing is told. */
   readonly acrossLines?: number
-  /** How thick the skins are that keep infill from giving way sideways, over the part's height; none where nothing is told. */
+  /** How thick the tops and bottoms are that keep infill from giving way sideways, over the part's height; none where nothing is told. */
   readonly confined?: number
 }
 
@@ -103,7 +103,9 @@ export function boxOf(path: Toolpath): Box {
 }
 
 /** 1 for features that follow the rim of the part, by feature code. */
-export const isRim = Uint8Array.from(features, (feature) => (feature === 'outerWall' || feature === 'thin' || feature === 'skin' ? 1 : 0))
+export const isRim = Uint8Array.from(features, (feature) =>
+  feature === 'outerWall' || feature === 'thin' || feature === 'topBottom' ? 1 : 0,
+)
 
 function sumLayers(
   path: Toolpath,

@@ -62,11 +62,11 @@ describe('sections of what is really laid', () => {
     out.startLayer()
     for (let y = -3.8; y < 4; y += 0.4) {
       out.moveTo(-20, y)
-      out.layTo(20, y, code.skin, 0.08, 0.4)
+      out.layTo(20, y, code.topBottom, 0.08, 0.4)
     }
     const bar = findSections(out.finish(), 'x', settingsOf())
     out.moveTo(0, 30)
-    out.layTo(0.1, 30, code.skin, 0.08, 0.4)
+    out.layTo(0.1, 30, code.topBottom, 0.08, 0.4)
     const withSpeck = findSections(out.finish(), 'x', settingsOf())
     expect(Math.max(...bar.reach[0])).toBeCloseTo(4, 6)
     for (const reach of withSpeck.reach[0]) expect(Math.abs(reach / 4 - 1)).toBeLessThan(0.06)

@@ -35,14 +35,14 @@ export function standingShares(
   const wide = (t: number, b: number): number =>
     Math.min(1, Math.sqrt((PLATE * modulus) / inLayer) * (t / Math.max(t, Math.min(b, propped))))
   const wall = walls.wallCount * walls.lineWidth
-  const skin = ((walls.topLayers + walls.bottomLayers) * walls.layerHeight) / 2
+  const topBottom = ((walls.topLayers + walls.bottomLayers) * walls.layerHeight) / 2
   return cuts.at.map((_, i) => {
     const solid = cuts.bearing?.solid[i] ?? 0
     if (cuts.area[i]! > (1 - HOLLOW) * solid) return 1
     const [width, height] = [2 * cuts.reach[0][i]!, 2 * cuts.reach[2][i]!]
     if (along === 'upright') return wide(wall, flats?.[i] ?? Math.max(width, height))
-    const [upright, level] = [height * wall, width * skin]
-    return upright + level > 0 ? (upright * wide(wall, height) + level * wide(skin, width)) / (upright + level) : 1
+    const [upright, level] = [height * wall, width * topBottom]
+    return upright + level > 0 ? (upright * wide(wall, height) + level * wide(topBottom, width)) / (upright + level) : 1
   })
 }
 

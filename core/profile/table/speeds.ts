@@ -31,14 +31,15 @@ export const speedsSettings = {
     'inner shell',
   ),
   infillSpeed: number('motion', 'Infill speed', 'mm/s', [1, 1000, 5], 80, 'Asked speed of sparse infill.', 'fill speed'),
-  skinSpeed: number(
+  topBottomSpeed: number(
     'motion',
-    'Skin speed',
+    'Top and bottom speed',
     'mm/s',
     [1, 1000, 5],
     60,
     'Asked speed of solid top and bottom layers.',
     'solid infill speed',
+    'skin speed',
     'top speed',
     'bottom speed',
   ),
@@ -55,7 +56,7 @@ export const speedsSettings = {
   ),
   outerWallAcceleration: ownAcceleration('Outer wall accel.', 'Acceleration of the wall that shows'),
   innerWallAcceleration: ownAcceleration('Inner wall accel.', 'Acceleration of the walls behind'),
-  skinAcceleration: ownAcceleration('Skin accel.', 'Acceleration of solid layers'),
+  topBottomAcceleration: ownAcceleration('Top and bottom accel.', 'Acceleration of solid layers'),
   infillAcceleration: ownAcceleration('Infill accel.', 'Acceleration of sparse infill'),
   firstLayerAcceleration: ownAcceleration('First layer accel.', 'Acceleration on the bed'),
   travelAcceleration: number(

@@ -61,14 +61,15 @@ export const wallsSettings = {
     'z seam',
     'start point',
   ),
-  skinPattern: choice(
+  topBottomPattern: choice(
     'toolpath',
-    'Skin lines',
+    'Top and bottom lines',
     ['backAndForth', 'separate', 'concentric'],
     'backAndForth',
     'Joined at their ends, each by itself, or following the outline.',
     'top pattern',
     'bottom pattern',
+    'skin lines',
   ),
   ironing: choice(
     'regions',

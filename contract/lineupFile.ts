@@ -2,7 +2,7 @@ import { parseObject, readOverrides } from '@sable/core/formats/profileFile'
 import { placementSchema } from '@sable/core/mesh/place'
 import { noPurpose, purposeSchema } from '@sable/core/physics/strength/purpose'
 import type { Override } from '@sable/core/profile/overrides'
-import { checkValue, type SettingValues } from '@sable/core/profile/settings'
+import { checkValue, nameToday, type SettingValues } from '@sable/core/profile/settings'
 import { InputError } from '@sable/core/units/errors'
 import { z } from 'zod'
 import { type LineupContent, MOST_CANDIDATES } from './lineup'
@@ -84,8 +84,8 @@ export function readLineupFile(text: string, fileName: string): LineupFile {
       ...candidate,
       settings: Object.fromEntries(
         Object.entries(candidate.settings).map(([name, value]) => [
-          name,
-          checkValue(name, value, `${fileName}, candidate "${candidate.name}"`),
+          nameToday(name),
+          checkValue(nameToday(name), value, `${fileName}, candidate "${candidate.name}"`),
         ]),
       ) as SettingValues,
       overrides: candidate.overrides === undefined ? [] : readOverrides(candidate.overrides, `${fileName}, candidate "${candidate.name}"`),

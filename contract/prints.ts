@@ -95,5 +95,18 @@ export const printSchema = z.object({
 })
 export type Print = z.infer<typeof printSchema>
 
+const changedSchema = z.object({ label: z.string(), was: z.string(), is: z.string() })
+
+/** A print of a part beside the one before it. */
+export const trailSchema = z.array(
+  z.object({
+    line: printLineSchema,
+    changed: z.array(changedSchema),
+    mark: z.number().optional(),
+    verdict: z.enum(['better', 'same', 'worse']).optional(),
+  }),
+)
+export type Trail = z.infer<typeof trailSchema>
+
 export const startSchema = z.object({ at: z.iso.datetime().optional() })
 export const outcomeWriteSchema = z.object({ outcome: outcomeSchema, endedAt: z.iso.datetime().optional() })

@@ -9,7 +9,7 @@ import { profileSchema } from '@sable/core/shelf/profile'
 import { materialOf, spoolSchema, stockOf } from '@sable/core/shelf/spool'
 import { z } from 'zod'
 import { isFields } from './saysTheSame'
-import { profilesOverride } from './stored/upgrades'
+import { profilesHaveMaterials, profilesOverride } from './stored/upgrades'
 import { placedReadingSchema } from './trials'
 
 export const shelfKinds = ['printers', 'nozzles', 'materials', 'spools', 'profiles'] as const
@@ -44,7 +44,9 @@ const printUseSchema = z.object({
   material: z.string(),
   hours: z.number().min(0),
   cost: z.number().min(0),
-  reels: z.array(z.object({ spool: z.string(), beforeG: grams.optional(), afterG: grams.optional(), foretoldG: grams })),
+  reels: z.array(
+    z.object({ spool: z.string(), beforeG: grams.optional(), afterG: grams.optional(), ranOut: z.boolean().optional(), foretoldG: grams }),
+  ),
 })
 export type PrintUse = z.infer<typeof printUseSchema>
 
@@ -62,8 +64,8 @@ export const shelfSchema = z.object({
 export type Shelf = z.infer<typeof shelfSchema>
 
 /** Versions of the shelf's file before this one, said as the next. */
-const fileUpgrades = [profilesOverride]
-export const SHELF_FILE_VERSION = 2 as const
+const fileUpgrades = [profilesOverride, profilesHaveMaterials]
+export const SHELF_FILE_VERSION = 3 as const
 
 /** The shelf as one file: see docs/shelf-file.md. What is put away goes along. Files of earlier versions are read as today's. */
 export const shelfFileSchema = z.preprocess(
@@ -118,20 +120,35 @@ export function setupOf(
   const material = shelf.materials.find(({ key }) => key === (spool?.material ?? names.material))
   if (!printer || !nozzle || !material || (names.spool !== undefined && !spool)) return undefined
   const prints = tookOf(shelf)
-  const atHand = shelf.spools.filter(({ archived }) => !archived).map((one) => spoolNow(one, prints))
+  const all = spoolsNow(shelf)
+  const atHand = all.filter(({ archived }) => !archived)
+  const now = all.find(({ key }) => key === spool?.key)
   const setup: Setup = {
     printer: said(printer),
     nozzle: said(nozzleNow(nozzle, prints)),
     material: materialOf(said(material), spool),
     ...(spool ? { spool: said(spool) } : {}),
-    ...(spool && today !== undefined ? { stock: stockOf(spoolNow(spool, prints), atHand, material, printer.filamentDiameter, today) } : {}),
+    ...(now && today !== undefined ? { stock: stockOf(now, atHand, material, printer.filamentDiameter, today) } : {}),
   }
   return learned(setup, shelf.evidence ?? [])
 }
 
+/** Reels as they are by now, with what was printed from each since its record was written. */
+export function spoolsNow(shelf: Pick<Shelf, 'spools' | 'materials'> & Partial<Pick<Shelf, 'uses'>>): Shelf['spools'] {
+  const prints = tookOf(shelf)
+  const known = reels.get(shelf.spools)
+  if (known?.prints === prints) return known.spools
+  const spools = shelf.spools.map((spool) => spoolNow(spool, prints))
+  reels.set(shelf.spools, { prints, spools })
+  return spools
+}
+
+const reels = new WeakMap<object, { readonly prints: readonly Took[]; readonly spools: Shelf['spools'] }>()
+const nothingTaken: readonly Took[] = []
+
 /** What prints took, with what of it was abrasive. */
 export function tookOf({ uses = [], materials }: Partial<Pick<Shelf, 'uses'>> & Pick<Shelf, 'materials'>): readonly Took[] {
-  if (uses.length === 0) return []
+  if (uses.length === 0) return nothingTaken
   // Asked for every column, of a log that may be long.
   let known = took.get(uses)
   if (!known) {

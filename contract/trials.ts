@@ -57,6 +57,8 @@ export const trialPhotoSchema = z.object({ id: z.uuid(), trial: z.uuid() })
 export type TrialPhoto = z.infer<typeof trialPhotoSchema>
 /** Largest photograph that is taken in, bytes; it is kept much smaller. */
 export const LARGEST_PHOTO = 40 * 2 ** 20
+/** Largest that is kept as the camera took it, bytes. */
+export const LARGEST_ORIGINAL = 20 * 2 ** 20
 
 export const trialsSchema = z.object({
   trials: z.array(trialSchema),

@@ -5,8 +5,10 @@ import { readLineupFile } from '../lineupFile'
 import { shelfFileSchema } from '../shelf'
 import { storedAs } from './storedAs'
 import { storedOverrides, storedWrite } from './storedLineups'
+import { storedPrint } from './storedPrints'
 import { storedFigures, storedSpec } from './storedSearches'
 import { storedRecords } from './storedShelf'
+import { resolvedByNamesOfToday } from './upgrades'
 
 const place = { name: 'top', fromZ: 10, values: { fanSpeed: 80 } }
 const column = { name: 'everyday', printer: 'lugger', nozzle: 'bore-0.4', material: 'pla' }
@@ -42,6 +44,15 @@ describe('a stored record', () => {
   })
 })
 
+describe('what was written when tops and bottoms had another name', () => {
+  it('a print keeps what it was made with, by the names of today', () => {
+    const resolved = { skinSpeed: { value: 40, origin: 'profile' }, wallCount: { value: 3, origin: 'profile' } }
+    const upgraded = resolvedByNamesOfToday({ name: 'shade', resolved }) as { resolved: object }
+    expect(Object.keys(upgraded.resolved)).toEqual(['topBottomSpeed', 'wallCount'])
+    expect(storedPrint.version).toBe(2)
+  })
+})
+
 describe('what was written when overrides were called exceptions', () => {
   const overrides = [place]
 
@@ -63,7 +74,15 @@ describe('what was written when overrides were called exceptions', () => {
     expect(file.candidates[0]).toMatchObject({ overrides })
     const shelf = { format: 'sable-lantern/shelf', version: 1, profiles: [{ key: 'own', name: 'Own', values: {}, exceptions: [place] }] }
     expect(shelfFileSchema.parse(shelf).profiles[0]).toMatchObject({ overrides })
-    expect(shelfFileSchema.safeParse({ ...shelf, version: 3 }).success).toBe(false)
+    expect(shelfFileSchema.safeParse({ ...shelf, version: 4 }).success).toBe(false)
+  })
+
+  it('a profile that was for one material is for that one alone, in the desk and in a file', () => {
+    const old = { key: 'own', name: 'Own', values: {}, material: 'petg' }
+    expect(storedRecords.profiles.read(JSON.stringify({ version: 2, value: old })).materials).toEqual(['petg'])
+    expect(storedRecords.profiles.read(JSON.stringify({ version: 2, value: { ...old, material: undefined } })).materials).toEqual([])
+    const shelf = { format: 'sable-lantern/shelf', version: 2, profiles: [old] }
+    expect(shelfFileSchema.parse(shelf).profiles[0]).toMatchObject({ materials: ['petg'], family: '' })
   })
 
   it('a search, which weighed grams instead of filament', () => {

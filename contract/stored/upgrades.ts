@@ -1,4 +1,5 @@
 import { exceptionsBecomeOverrides, ofEach, ofObject } from '@sable/core/formats/upgrade'
+import { byNamesOfToday } from '@sable/core/profile/settings'
 
 /*
  * What earlier versions wrote, said as later ones do. Each stays as it is for good: desks, backups and files of that version
@@ -23,3 +24,15 @@ export const specWeighsFilament = ofObject((spec) => ({
   objectives: ofEach(figureIsFilament)(spec.objectives),
   limits: ofEach(figureIsFilament)(spec.limits),
 }))
+
+/** Settings that have other names since a print was begun. */
+export const resolvedByNamesOfToday = ofObject((print) => ({ ...print, resolved: byNamesOfToday(print.resolved) }))
+
+/** A profile was for one material, or for any. */
+export const profileHasMaterials = ofObject(({ material, ...profile }) => ({
+  ...profile,
+  ...(material === undefined ? {} : { materials: [material] }),
+}))
+
+/** A shelf, with its profiles. */
+export const profilesHaveMaterials = ofObject((shelf) => ({ ...shelf, profiles: ofEach(profileHasMaterials)(shelf.profiles) }))

@@ -36,9 +36,9 @@ const everyday = {
   outerWallSpeed: 60,
   innerWallSpeed: 90,
   infillSpeed: 120,
-  skinSpeed: 90,
+  topBottomSpeed: 90,
 } as const
-const gallery = { layerHeight: 0.12, wallCount: 2, infillDensity: 0, outerWallSpeed: 40, innerWallSpeed: 60, skinSpeed: 60 } as const
+const gallery = { layerHeight: 0.12, wallCount: 2, infillDensity: 0, outerWallSpeed: 40, innerWallSpeed: 60, topBottomSpeed: 60 } as const
 const quick = {
   layerHeight: 0.28,
   wallCount: 2,
@@ -46,7 +46,7 @@ const quick = {
   outerWallSpeed: 150,
   innerWallSpeed: 250,
   infillSpeed: 250,
-  skinSpeed: 200,
+  topBottomSpeed: 200,
 } as const
 const sturdy = { ...everyday, wallCount: 5, topLayers: 5, bottomLayers: 5, infillDensity: 25 } as const
 

@@ -1,11 +1,12 @@
 import type { Mesh } from '@sable/core/mesh/mesh'
-import { noPurpose, type Purpose } from '@sable/core/physics/strength/purpose'
-import type { SettingValues } from '@sable/core/profile/settings'
 import type { Spool } from '@sable/core/shelf/spool'
 import { batteryTray } from './parts/batteryTray'
+import { bumperFoot } from './parts/bumperFoot'
 import { carryHook } from './parts/carryHook'
 import { finial } from './parts/finial'
 import { shade } from './parts/shade'
+import { ventCollar } from './parts/ventCollar'
+import { wickKnob } from './parts/wickKnob'
 
 /** Parts of the invented lantern workshop, made by code. */
 export const demoParts: readonly { readonly key: string; readonly name: string; readonly make: () => Mesh }[] = [
@@ -13,92 +14,10 @@ export const demoParts: readonly { readonly key: string; readonly name: string; 
   { key: 'shade', name: 'shade', make: shade },
   { key: 'battery-tray', name: 'battery tray', make: batteryTray },
   { key: 'finial', name: 'finial', make: finial },
+  { key: 'vent-collar', name: 'vent collar', make: ventCollar },
+  { key: 'bumper-foot', name: 'bumper foot', make: bumperFoot },
+  { key: 'wick-knob', name: 'wick-knob', make: wickKnob },
 ]
-
-/** A candidate of the demo's lineup: keys of starter records and the profile's own values. */
-export interface DemoCandidate {
-  readonly name: string
-  readonly spool?: string
-  readonly printer: string
-  readonly nozzle: string
-  readonly material: string
-  readonly values: SettingValues
-}
-
-/** Three ways to print the carry hook: as always, to last, and for tonight. */
-export const demoLineup: {
-  readonly name: string
-  readonly part: string
-  readonly purpose: Purpose
-  readonly candidates: readonly DemoCandidate[]
-} = {
-  name: 'Carry hook for the harbour lantern',
-  part: 'carry-hook',
-  // The hook carries a lantern of some 4 kg at its tip, and half as much again is wanted.
-  purpose: {
-    ...noPurpose,
-    kind: 'load',
-    seen: 'all',
-    load: { ...noPurpose.load, kind: 'bend', axis: 'y' },
-    limits: { maxTimeS: 3600, minLoadN: 60 },
-  },
-  candidates: [
-    {
-      name: 'everyday',
-      printer: 'lugger',
-      nozzle: 'bore-0.4',
-      material: 'pla',
-      spool: 'storm-black',
-      values: {
-        layerHeight: 0.2,
-        wallCount: 3,
-        infillDensity: 15,
-        outerWallSpeed: 60,
-        innerWallSpeed: 90,
-        infillSpeed: 120,
-        skinSpeed: 90,
-        firstLayerSpeed: 30,
-      },
-    },
-    {
-      name: 'sturdy',
-      printer: 'lugger',
-      nozzle: 'bore-0.4',
-      material: 'pla',
-      values: {
-        layerHeight: 0.2,
-        wallCount: 5,
-        topLayers: 5,
-        bottomLayers: 5,
-        infillDensity: 25,
-        outerWallSpeed: 40,
-        innerWallSpeed: 80,
-        infillSpeed: 100,
-        skinSpeed: 70,
-        firstLayerSpeed: 25,
-      },
-    },
-    {
-      name: 'quick',
-      printer: 'cutter',
-      nozzle: 'bore-0.4',
-      material: 'fast-pla',
-      values: {
-        layerHeight: 0.28,
-        wallCount: 2,
-        topLayers: 3,
-        bottomLayers: 3,
-        infillDensity: 10,
-        infillPattern: 'lines',
-        outerWallSpeed: 200,
-        innerWallSpeed: 300,
-        infillSpeed: 300,
-        skinSpeed: 250,
-        firstLayerSpeed: 60,
-      },
-    },
-  ],
-}
 
 /**
  * Reels on the lantern maker's shelf. Makers are invented.

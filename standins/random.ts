@@ -12,3 +12,11 @@ export function seededBy(seed: number): () => number {
 
 /** A standard normal deviate (Box & Muller 1958). */
 export const normalBy = (random: () => number): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
+
+/** A number of a Poisson distribution, by inversion (Knuth 1969); means beyond 50 count as 50. */
+export function poissonBy(mean: number, random: () => number): number {
+  const least = Math.exp(-Math.min(50, mean))
+  let count = 0
+  for (let product = random(); product > least; product *= random()) count++
+  return count
+}

@@ -6,7 +6,7 @@ import { truthFrom } from './truth'
 
 describe('a scale with a reel on it', () => {
   const machine = new Machine({ ...truthFrom(4), flowFactor: 1.05 })
-  machine.layers.push({ z: 0.2, seconds: 1, feed: 1000, fastest: 1, nozzle: 200 })
+  machine.fedMm = 1000
 
   it('shows what the machine has taken: a metre of 1.75 mm filament at 1.24 g/cm³ is 2.98 g, by its own flow', () => {
     expect(500 - reelLeft(500, machine)).toBeCloseTo(2.98 * 1.05, 2)

@@ -20,13 +20,27 @@ export interface Truth {
   /** Time constants of nozzle and bed, s. */
   readonly nozzleTauS: number
   readonly bedTauS: number
+  /** Temperatures between which its filament prints clean, °C as the melt really has them. */
+  readonly window: { readonly low: number; readonly high: number }
+  /** By how much more it strings for each hour that the reel hangs in the air. */
+  readonly wetPerHour: number
+  /** Of what a usual fan cools. */
+  readonly fanFactor: number
+  /** Natural frequency of the frame, Hz, and how loose its belts are: 1 is tight. */
+  readonly frameHz: number
+  readonly looseness: number
+  /** Within a layer, MPa; and between layers as a share of it. */
+  readonly strengthMpa: number
+  readonly bond: number
+  /** As a share of each length. */
+  readonly shrinks: number
 }
 
 /** A machine drawn from what machines are thought to be like: acceleration within a fifth, pace within 4 %, and so on. Assumed. */
 export function truthFrom(seed: number): Truth {
   const random = seededBy(seed)
   const about = (median: number, spread: number): number => median * Math.exp(spread * normalBy(random))
-  return {
+  const frame = {
     accelerationFactor: about(1, 0.2),
     pace: about(1, 0.04),
     startS: Math.max(0, 30 + 20 * normalBy(random)),
@@ -37,5 +51,17 @@ export function truthFrom(seed: number): Truth {
     ooze: about(1, 0.6),
     nozzleTauS: about(45, 0.15),
     bedTauS: about(120, 0.15),
+  }
+  const low = 192 + 7 * normalBy(random)
+  return {
+    ...frame,
+    window: { low, high: low + 9 + 4 * Math.abs(normalBy(random)) },
+    wetPerHour: 0.004 * random(),
+    fanFactor: about(1, 0.1),
+    frameHz: about(48, 0.2),
+    looseness: 1,
+    strengthMpa: about(50, 0.12),
+    bond: Math.min(0.95, about(0.65, 0.15)),
+    shrinks: about(0.003, 0.3),
   }
 }

@@ -119,10 +119,7 @@ export class Firmware {
       const { speed, acceleration } = machine.limits
       return [`echo:  M203 ${told(speed)}`, `echo:  M201 ${told(acceleration)}`, 'ok']
     }
-    machine.run(
-      word,
-      Object.fromEntries(rest.flatMap((part) => (/^[A-Z]-?[\d.]+$/i.test(part) ? [[part[0]!.toUpperCase(), Number(part.slice(1))]] : []))),
-    )
+    machine.run(word, valuesOf(rest))
     return ['ok']
   }
 
@@ -131,10 +128,14 @@ export class Firmware {
   }
 
   private temperatures(): string {
-    const { nozzle, bed, truth } = this.machine
-    return `T:${(nozzle.celsius + truth.thermometer * (nozzle.target > 0 ? 1 : 0)).toFixed(1)} /${nozzle.target.toFixed(1)} B:${bed.celsius.toFixed(1)} /${bed.target.toFixed(1)}`
+    const { nozzle, bed } = this.machine
+    return `T:${nozzle.celsius.toFixed(1)} /${nozzle.target.toFixed(1)} B:${bed.celsius.toFixed(1)} /${bed.target.toFixed(1)}`
   }
 }
+
+/** A command's words as letters with their numbers; whatever is none is passed over. */
+export const valuesOf = (words: readonly string[]): Record<string, number> =>
+  Object.fromEntries(words.flatMap((part) => (/^[A-Z]-?[\d.]+$/i.test(part) ? [[part[0]!.toUpperCase(), Number(part.slice(1))]] : [])))
 
 const isQuestion = (line: string): boolean => /^(N\d+\s*)?M(105|114|503|110)\b/.test(line.trim()) && !/^N/.test(line.trim())
 

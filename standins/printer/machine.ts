@@ -1,3 +1,4 @@
+import { Making } from '../making'
 import type { Truth } from '../truth'
 import { Heater } from './heater'
 import { cornerSpeed, MoveBuffer, type PlannedMove } from './planner'
@@ -18,27 +19,19 @@ export interface Mishap {
   readonly atZ: number
 }
 
-/** A layer of what was made. */
-export interface MadeLayer {
-  readonly z: number
-  seconds: number
-  /** Filament asked for, mm, and the fastest that it was asked for, mm/s. */
-  feed: number
-  fastest: number
-  nozzle: number
-}
-
 const BUFFER = 32
 const ROOM = 22
 const HOMING_S = 18
-/** Cross-section of the filament, mm². */
-export const FILAMENT_MM2 = Math.PI * 0.875 ** 2
 
 /** A machine that runs G-code by its own clock: heats, plans with a finite buffer, and remembers what it made. Nothing of it knows a line or a wire. */
 export class Machine {
   readonly nozzle: Heater
   readonly bed: Heater
-  readonly layers: MadeLayer[] = []
+  /** What lies on its table; homing, at the head of every program, finds it cleared. */
+  making: Making
+  /** All filament that it ever took, mm. */
+  fedMm = 0
+  private made = 0
   fan = 0
   /** Where it stands, mm. */
   readonly at = { x: 0, y: 0, z: 0, e: 0 }
@@ -61,7 +54,9 @@ export class Machine {
   constructor(
     readonly truth: Truth,
     readonly limits: Limits = usualLimits,
+    private readonly seed = 0,
   ) {
+    this.making = new Making(truth, seed)
     this.nozzle = new Heater(ROOM, truth.nozzleTauS, 300)
     this.bed = new Heater(ROOM, truth.bedTauS, 120)
   }
@@ -80,28 +75,31 @@ export class Machine {
       const took = next.seconds * this.truth.pace
       this.runningUntil = Math.max(this.runningUntil, this.clock) + took
       this.busyS += took
-      this.remember(next.move, took)
+      this.remember(next.move, took, next.peak / this.truth.pace)
     }
     this.clock = until
     if (this.waitUntil?.()) this.waitUntil = undefined
   }
 
-  private remember({ z, feed, length }: PlannedMove, seconds: number): void {
+  private remember(move: PlannedMove, seconds: number, peak: number): void {
     const { mishap } = this
-    if (mishap && this.struck === undefined && z >= mishap.atZ && feed > 0) {
+    if (mishap && this.struck === undefined && move.z >= mishap.atZ && move.feed > 0) {
       this.struck = mishap.kind
       if (mishap.kind === 'shift') this.shiftedMm = 4
     }
-    let layer = this.layers.at(-1)
-    if (feed > 0 && length > 0 && layer?.z !== z) {
-      layer = { z, seconds: 0, feed: 0, fastest: 0, nozzle: this.nozzle.celsius }
-      this.layers.push(layer)
-    }
-    if (!layer) return
-    layer.seconds += seconds
-    if (this.struck === 'jam' || this.struck === 'runOut') return
-    layer.feed += feed
-    if (feed > 0 && length > 0 && seconds > 0) layer.fastest = Math.max(layer.fastest, feed / seconds)
+    const isEmpty = this.struck === 'jam' || this.struck === 'runOut'
+    if (!isEmpty) this.fedMm += move.feed
+    this.making.note(
+      { ...move, seconds, peak },
+      {
+        // What the thermometer shows is what is held: the melt is as much colder as it shows too much.
+        nozzle: this.nozzle.celsius - this.truth.thermometer,
+        fan: this.fan,
+        clock: this.clock,
+        shiftedMm: this.shiftedMm,
+        isEmpty,
+      },
+    )
   }
 
   /** Whether it can take another line. */
@@ -140,6 +138,7 @@ export class Machine {
         return
       case 'G28':
         Object.assign(this.at, { x: 0, y: 0, z: 0 })
+        this.making = new Making(this.truth, this.seed + ++this.made)
         this.waitFor(HOMING_S + this.truth.startS)
         return
       case 'G90':
@@ -223,6 +222,7 @@ export class Machine {
     const feed = values.E === undefined ? 0 : this.relativeE || this.relative ? values.E : values.E - at.e
     const way = [target.x - at.x, target.y - at.y, target.z - at.z] as const
     const length = Math.hypot(...way)
+    const from = [at.x, at.y] as const
     Object.assign(at, target, { e: at.e + feed })
     // Too cold to melt: the feed is refused, the move is not.
     const cold = feed > 0 && this.nozzle.celsius < 160
@@ -252,6 +252,8 @@ export class Machine {
       entry: cornerSpeed(this.lastAdded, along, most),
       feed: fed,
       z: target.z,
+      from,
+      to: [target.x, target.y],
     }
     this.buffer.add(move)
     this.lastAdded = move

@@ -10,6 +10,8 @@ export interface PlannedMove {
   /** Filament that it feeds, mm. */
   readonly feed: number
   readonly z: number
+  readonly from: readonly [x: number, y: number]
+  readonly to: readonly [x: number, y: number]
 }
 
 /** Largest change of speed that a corner may ask of an axis at once, mm/s. */
@@ -53,14 +55,14 @@ export class MoveBuffer {
     this.left = 0
   }
 
-  /** Takes the next move out, with the seconds that it takes as far as is known by then of what follows. */
-  next(): { readonly move: PlannedMove; readonly seconds: number } | undefined {
+  /** Takes the next move out, with the seconds that it takes and the fastest that it goes, mm/s, as far as is known by then of what follows. */
+  next(): { readonly move: PlannedMove; readonly seconds: number; readonly peak: number } | undefined {
     const move = this.moves.shift()
     if (!move) return undefined
     const exit = Math.min(this.mostAtStart(), Math.sqrt(this.left ** 2 + 2 * move.acceleration * move.length), move.speed)
     const entry = Math.min(this.left, move.speed, Math.sqrt(exit ** 2 + 2 * move.acceleration * move.length))
     this.left = exit
-    return { move, seconds: secondsOf(move, entry, exit) }
+    return { move, ...runOf(move, entry, exit) }
   }
 
   /** Highest speed at which what is in the buffer can be entered so that it can stand still at its end. */
@@ -74,12 +76,12 @@ export class MoveBuffer {
   }
 }
 
-/** Time of a move with even acceleration up, even speed, and down. */
-function secondsOf({ length, speed, acceleration }: PlannedMove, entry: number, exit: number): number {
-  if (length === 0) return 0
+/** A move with even acceleration up, even speed, and down: its time, and its fastest speed. */
+function runOf({ length, speed, acceleration }: PlannedMove, entry: number, exit: number): { seconds: number; peak: number } {
+  if (length === 0) return { seconds: 0, peak: 0 }
   const peak = Math.min(speed, Math.sqrt((2 * acceleration * length + entry ** 2 + exit ** 2) / 2))
   const up = (peak ** 2 - entry ** 2) / (2 * acceleration)
   const down = (peak ** 2 - exit ** 2) / (2 * acceleration)
   const even = Math.max(0, length - up - down)
-  return (peak - entry) / acceleration + (peak - exit) / acceleration + even / Math.max(CRAWL, peak)
+  return { seconds: (peak - entry) / acceleration + (peak - exit) / acceleration + even / Math.max(CRAWL, peak), peak }
 }

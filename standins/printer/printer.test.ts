@@ -21,6 +21,8 @@ describe('a planner with a finite buffer', () => {
     entry,
     feed: 0,
     z: 0,
+    from: [0, 0] as const,
+    to: [length, 0] as const,
   })
 
   it('alone takes a trapezoid: 100 mm at 100 mm/s and 1000 mm/s² are 1.1 s', () => {
@@ -111,7 +113,7 @@ describe('its firmware', () => {
     const { firmware } = opened()
     for (const line of ['M83', 'G1 Z0.2 F600', 'G1 X20 E2 F1200']) firmware.receive(line)
     for (let i = 0; i < 20; i++) firmware.advance(0.5)
-    expect(firmware.machine.layers.reduce((sum, { feed }) => sum + feed, 0)).toBe(0)
+    expect(firmware.machine.making.layers.reduce((sum, { feed }) => sum + feed, 0)).toBe(0)
   })
 })
 
@@ -135,8 +137,8 @@ describe('what can be made to go wrong', () => {
     for (const kind of ['jam', 'runOut'] as const) {
       const machine = printed(kind)
       expect(machine.struck).toBe(kind)
-      expect(machine.layers.filter(({ feed }) => feed > 0).map(({ z }) => z)).toEqual([0.2, 0.4])
-      expect(machine.layers).toHaveLength(5)
+      expect(machine.making.layers.filter(({ feed }) => feed > 0).map(({ z }) => z)).toEqual([0.2, 0.4])
+      expect(machine.making.layers).toHaveLength(5)
     }
     expect(printed('shift').shiftedMm).toBeGreaterThan(0)
   })
@@ -165,10 +167,10 @@ describe('over the wire', () => {
     socket.write(['N0 M110*35', ...program.map((text, i) => numbered(i + 1, text))].map((line) => `${line}\n`).join(''))
     await expect.poll(() => lines.filter((line) => line.startsWith('ok')).length, { timeout: 20_000 }).toBe(program.length + 1)
     await expect.poll(() => printer!.machine.isIdle, { timeout: 20_000 }).toBe(true)
-    expect(printer.machine.layers).toHaveLength(1)
-    expect(printer.machine.layers[0]!.feed).toBeCloseTo(8, 6)
+    expect(printer.machine.making.layers).toHaveLength(1)
+    expect(printer.machine.making.layers[0]!.feed).toBeCloseTo(8, 6)
     // 200 mm at 50 mm/s, with four corners and its own pace.
-    const seconds = printer.machine.layers[0]!.seconds / printer.machine.truth.pace
+    const seconds = printer.machine.making.layers[0]!.seconds / printer.machine.truth.pace
     expect(seconds).toBeGreaterThan(4)
     expect(seconds).toBeLessThan(4.5)
   })

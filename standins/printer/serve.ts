@@ -1,7 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net'
 import { truthFrom } from '../truth'
 import { Firmware } from './firmware'
-import { Machine, type Mishap } from './machine'
+import { Machine, type Mishap, usualLimits } from './machine'
 
 const TICK_MS = 10
 /** A line that never ends is no line. */
@@ -31,7 +31,7 @@ export async function servePrinter({
   readonly times?: number
   readonly mishap?: Mishap
 }): Promise<StandinPrinter> {
-  const machine = new Machine(truthFrom(seed))
+  const machine = new Machine(truthFrom(seed), usualLimits, seed)
   machine.mishap = mishap
   let socket: Socket | undefined
   const send = (line: string): void => {

@@ -43,7 +43,11 @@ const desk = await openDesk({
   lanes: queueUrl === undefined ? lanesOfThreads(built('./app/unitThread.js'), THREADS) : lanesThroughQueue(queueUrl),
   port,
   token: process.env.SABLE_TOKEN,
-  scale: addressIn(process.env.SABLE_SCALE ?? ''),
+  instruments: {
+    scale: addressIn(process.env.SABLE_SCALE ?? ''),
+    caliper: addressIn(process.env.SABLE_CALIPER ?? ''),
+    table: addressIn(process.env.SABLE_TABLE ?? ''),
+  },
   webRoot: built('../web'),
 }).catch((error: unknown) => {
   if (!(error instanceof NewerDatabase)) throw error

@@ -1,5 +1,4 @@
 import { join } from 'node:path'
-import type { Address } from '@sable/core/shelf/address'
 import type { Express } from 'express'
 import type { Sequelize } from 'sequelize'
 import type { DatabaseAddress } from '../database/connect'
@@ -10,6 +9,7 @@ import { type Backups, createBackups } from '../features/backup/backupDesk'
 import { backupRoutes } from '../features/backup/backupRoutes'
 import { experimentRoutes } from '../features/experiments/experimentRoutes'
 import { createExperimentStore, type ExperimentStore } from '../features/experiments/experimentStore'
+import { type Instruments, instrumentRoutes } from '../features/instruments/instrumentRoutes'
 import { lineupRoutes } from '../features/lineups/lineupRoutes'
 import { createLineupStore, type LineupStore } from '../features/lineups/lineupStore'
 import { createMachineDesk, type MachineDesk } from '../features/machines/machineDesk'
@@ -50,8 +50,7 @@ export interface DeskGround {
   readonly backupFolder: string
   readonly read: PartReader
   readonly lanes: OpenLanes
-  /** Where a scale tells its readings. */
-  readonly scale?: Address | undefined
+  readonly instruments?: Instruments | undefined
   readonly port: number
   /** What lets people in, on a desk that is private. */
   readonly token?: string | undefined
@@ -84,7 +83,7 @@ export interface Desk {
  * @throws NewerDatabase before anything is written
  */
 export async function openDesk(ground: DeskGround): Promise<Desk> {
-  const { sequelize, address, uploadFolder, backupFolder, read, lanes, port, token, webRoot, scale } = ground
+  const { sequelize, address, uploadFolder, backupFolder, read, lanes, port, token, webRoot, instruments = {} } = ground
   await migrate(sequelize)
   const models = defineModels(sequelize)
   const marks = marksIn(models)
@@ -99,7 +98,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const trials = createTrialStore(models, shelf, trialPhotos)
   const printPhotos = createPhotoStore(models.printPhotos, 'print', async (id) => (await models.prints.count({ where: { id } })) > 0)
   const prints = createPrintStore(models, shelf, printPhotos)
-  const experiments = createExperimentStore(models)
+  const experiments = createExperimentStore(models, prints)
   const programs = createProgramStore(models)
   const runs = createRunStore(models)
   await runs.breakOff()
@@ -126,7 +125,8 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
       ['/api/prints', printRoutes(prints, printPhotos, programs, uploadFolder)],
       ['/api/trainer', trainerRoutes()],
-      ['/api/machines', machineRoutes(machines, scale)],
+      ['/api/machines', machineRoutes(machines)],
+      ['/api/instruments', instrumentRoutes(instruments)],
       ['/api/searches', searchRoutes(searches, jobRunner)],
       ['/api/jobs', jobRoutes(jobs)],
       ['/api/parts', partRoutes(parts, uploadFolder)],

@@ -15,8 +15,8 @@ export function connect({ socketPath, user, password, database }: DatabaseAddres
   return new Sequelize(database, user, password, {
     dialect: 'mariadb',
     // A query that is not answered is given up, or a hung database would hang every request with it.
-    dialectOptions: { socketPath, connectTimeout: 3000, socketTimeout: patienceMs },
-    pool: { max: 8, min: 0, acquire: 5000, idle: 10_000 },
+    dialectOptions: { socketPath, connectTimeout: 10_000, socketTimeout: patienceMs },
+    pool: { max: 8, min: 0, acquire: 12_000, idle: 10_000 },
     logging: false,
     define: { underscored: true, timestamps: false, freezeTableName: true },
   })

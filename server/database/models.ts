@@ -99,6 +99,8 @@ export interface PhotoRow {
   /** Of the trial or the print. */
   ownerId: string
   photo: string
+  /** As the camera took it, base64; nothing where that was not wished for. */
+  original: string | null
   takenAt: Date
 }
 /** A print: what is listed and looked for in columns of their own. */
@@ -195,7 +197,7 @@ const shelf = {
   revision: whole,
 }
 
-const photo = { id: { type: id, primaryKey: true }, photo: text, takenAt: when }
+const photo = { id: { type: id, primaryKey: true }, photo: text, original: { type: text, allowNull: true }, takenAt: when }
 
 /** Names and columns of the tables, each after those that it refers to: in this order they can be filled. */
 const definitions: { readonly [Name in keyof Models]: readonly [name: string, columns: ModelAttributes] } = {

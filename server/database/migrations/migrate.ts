@@ -13,6 +13,7 @@ import { trials } from './10-trials'
 import { prints } from './11-prints'
 import { runs } from './12-runs'
 import { experiments } from './13-experiments'
+import { originals } from './14-originals'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -30,6 +31,7 @@ const steps: readonly Step[] = [
   prints,
   runs,
   experiments,
+  originals,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -5,9 +5,11 @@ import { writeStl } from '@sable/core/formats/writeStl'
 import { outcomeSchema } from '@sable/core/log/outcome'
 import { asModelled } from '@sable/core/mesh/place'
 import { planTrial } from '@sable/core/trials/plan'
+import { demoLineups } from '@sable/demo/lineups'
 import madePrints from '@sable/demo/madePrints.json'
 import { demoExperiment } from '@sable/demo/prints'
-import { demoLineup, demoParts, demoSpools } from '@sable/demo/scenario'
+import { demoProfiles } from '@sable/demo/profiles'
+import { demoParts, demoSpools } from '@sable/demo/scenario'
 import { demoTrials } from '@sable/demo/trials'
 import { z } from 'zod'
 import type { Marks } from '../../database/marks'
@@ -47,9 +49,12 @@ export async function seedDemo(
   }
   if ((await marks.has('demo')) && !fresh) return
   await lineups.removeDemo()
-  const known = new Set((await shelf.read()).spools.map(({ key }) => key))
-  const spools = demoSpools(new Date()).filter(({ key }) => !known.has(key))
-  await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: SHELF_FILE_VERSION, spools }))
+  const records = await shelf.read()
+  const isNew = ({ key }: { readonly key: string }): boolean =>
+    ![...records.spools, ...records.profiles].some((record) => record.key === key)
+  const spools = demoSpools(new Date()).filter(isNew)
+  const profiles = demoProfiles.filter(isNew)
+  await shelf.import(shelfFileSchema.parse({ format: 'sable-lantern/shelf', version: SHELF_FILE_VERSION, spools, profiles }))
   await seedTrials(trials, shelf)
   const ids = new Map<string, string>()
   for (const { key, name, make } of demoParts) {
@@ -58,16 +63,18 @@ export async function seedDemo(
     await upload.remove()
     ids.set(key, stored.id)
   }
-  await lineups.create(
-    {
-      name: demoLineup.name,
-      partId: ids.get(demoLineup.part) as string,
-      placement: asModelled,
-      purpose: demoLineup.purpose,
-      candidates: demoLineup.candidates.map((candidate) => ({ id: randomUUID(), overrides: [], ...candidate })),
-    },
-    true,
-  )
+  // The one that a new desk opens with is made last.
+  for (const { name, part, purpose, candidates } of demoLineups.toReversed())
+    await lineups.create(
+      {
+        name,
+        partId: ids.get(part) as string,
+        placement: asModelled,
+        purpose,
+        candidates: candidates.map((candidate) => ({ id: randomUUID(), overrides: [], ...candidate })),
+      },
+      true,
+    )
   await seedPrints(
     prints,
     experiments,

@@ -12,6 +12,9 @@ export function experimentRoutes(experiments: ExperimentStore): Router {
   routes.get('/', async (_request, response) => {
     response.json(await experiments.list())
   })
+  routes.get('/ruled-out', async (_request, response) => {
+    response.json(await experiments.ruledOut())
+  })
   routes.post('/', json, async (request, response) => {
     response.status(201).json(await experiments.add(parseRequest(experimentSchema, request.body)))
   })

@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import type { StoredExperiment } from '@sable/contract/experiments'
+import type { RuledOutList, StoredExperiment } from '@sable/contract/experiments'
 import { storedExperiment } from '@sable/contract/stored/storedPrints'
-import type { Experiment } from '@sable/core/log/experiment'
+import { type Experiment, type TriedPrint, toldTries } from '@sable/core/log/experiment'
+import { ruledOutBook } from '@sable/core/log/ruledOutBook'
 import type { ExperimentRow, Models } from '../../database/models'
 import { readEach, type Unreadable } from '../../database/readEach'
 import { notFound, ProblemError } from '../../http/problems'
+import type { PrintStore } from '../prints/printStore'
 
 const told = ({ id, experiment, revision, changedAt }: ExperimentRow): StoredExperiment => ({
   ...storedExperiment.read(experiment),
@@ -14,11 +16,28 @@ const told = ({ id, experiment, revision, changedAt }: ExperimentRow): StoredExp
 })
 
 /** Questions to prints, and what came of them. */
-export function createExperimentStore(models: Models) {
+export function createExperimentStore(models: Models, prints: Pick<PrintStore, 'get'>) {
   const rows = () => models.experiments.findAll({ order: [['changedAt', 'DESC']] })
   const list = async (): Promise<StoredExperiment[]> => readEach(await rows(), told).values
   return {
     list,
+
+    /** What all of them ruled out, by fault, printer and reel. */
+    async ruledOut(): Promise<RuledOutList> {
+      const experiments = await list()
+      const known = new Map<string, TriedPrint>()
+      for (const id of new Set(experiments.flatMap(({ tries }) => tries.map(({ print }) => print)))) {
+        // Prints that are gone, or cannot be read, rule nothing out.
+        const print = await prints.get(id).catch(() => undefined)
+        if (print) known.set(id, { ...print.frozen, id, at: print.line.plannedAt })
+      }
+      const asked = experiments.map((one) => ({ ...one, tries: toldTries(one, [...known.values()]) }))
+      return ruledOutBook(asked).map(({ spool, questions, ...out }) => ({
+        ...out,
+        ...(spool === undefined ? {} : { spool }),
+        questions: [...questions],
+      }))
+    },
 
     async add(experiment: Experiment, changedAt = new Date()): Promise<StoredExperiment> {
       const row = { id: randomUUID(), experiment: storedExperiment.write(experiment), revision: 1, changedAt }

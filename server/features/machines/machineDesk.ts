@@ -1,6 +1,7 @@
+import { setTimeout as delay } from 'node:timers/promises'
 import type { MachineState } from '@sable/contract/machines'
 import { type Address, addressIn, isLoopback } from '@sable/core/shelf/address'
-import { notFound, ProblemError } from '../../http/problems'
+import { asProblem, notFound, ProblemError } from '../../http/problems'
 import type { PrintStore } from '../prints/printStore'
 import type { ProgramStore } from '../prints/programStore'
 import type { ShelfStore } from '../shelf/shelfStore'
@@ -26,7 +27,7 @@ export function createMachineDesk({
   // What is kept is kept in its order, and read when it is.
   let kept: Promise<unknown> = Promise.resolve()
   const keep = (work: () => Promise<unknown>): void => {
-    kept = kept.then(work).catch((error: unknown) => console.error(error))
+    kept = kept.then(() => untilKept(work)).catch((error: unknown) => console.error(error))
   }
 
   const linkTo = async (printer: string): Promise<MachineLink> => {
@@ -180,6 +181,20 @@ export function createMachineDesk({
     },
   }
 }
+
+/** A database that is away is waited for: what a machine did meanwhile is not forgotten. */
+async function untilKept(work: () => Promise<unknown>): Promise<void> {
+  for (;;) {
+    try {
+      await work()
+      return
+    } catch (error) {
+      if (asProblem(error).code !== 'database-away') throw error
+      await delay(AWAY_MS)
+    }
+  }
+}
+const AWAY_MS = 500
 
 export type MachineDesk = ReturnType<typeof createMachineDesk>
 

@@ -25,6 +25,7 @@ const LOST_MS = 1000
 const KEEP_EVERY_MS = 1000
 /** What is waited for is waited for no longer, ms. */
 const ANSWER_MS = 15_000
+const HEATING_MS = 1_200_000
 
 /**
  * One machine at the end of a wire: it runs one program at a time. Nothing here heats or moves but by a program that a person has
@@ -40,6 +41,8 @@ export class MachineLink {
   private keptAt = 0
   private message = ''
   private isFinishing = false
+  /** It goes on with a print that broke off, and is not there yet. */
+  private isTakingUp = false
   private answers: { readonly until: RegExp; readonly done: (line: string) => void }[] = []
   private timer: NodeJS.Timeout | undefined
 
@@ -83,7 +86,22 @@ export class MachineLink {
     this.heardAt = Date.now()
     this.stream = new LineStream(run.lines, (line) => this.send(line), accepted)
     if (accepted === undefined) this.stream.begin()
-    else this.stream.takeUp()
+    else {
+      // Which line it awaits is learned first, with nothing sent on: a machine that has forgotten is not heated.
+      this.isTakingUp = true
+      this.stream.pause()
+      this.stream.takeUp()
+    }
+  }
+
+  /** Brings a machine that may have cooled down to what its program had asked for, then goes on. */
+  private async warmUp(stream: LineStream, lines: readonly string[]): Promise<void> {
+    this.message = 'Heats up again before it goes on.'
+    for (const line of heatBefore(lines, stream.accepted)) await this.ask(line, /^ok\b/, HEATING_MS)
+    if (this.stream !== stream) return
+    this.isTakingUp = false
+    this.message = ''
+    this.resume()
   }
 
   pause(): void {
@@ -92,6 +110,7 @@ export class MachineLink {
   }
 
   resume(): void {
+    if (this.isTakingUp) return
     this.heardAt = Date.now()
     this.stream?.resume()
   }
@@ -111,6 +130,7 @@ export class MachineLink {
   private stop(why: string): void {
     const { run } = this
     this.keep()
+    this.isTakingUp = false
     this.stream = undefined
     this.run = undefined
     this.message = why
@@ -141,6 +161,7 @@ export class MachineLink {
       return
     }
     this.heardAt = Date.now()
+    if (this.isTakingUp && !stream.awaitsLost && !stream.hasForgotten) void this.warmUp(stream, this.run!.lines)
     if (stream.hasForgotten) {
       this.stop('The machine was switched off in between and knows nothing of this print any more.')
       return
@@ -168,7 +189,7 @@ export class MachineLink {
   }
 
   /** Sends a line beside the program and waits for its answer; only while none runs. Empty where none came. */
-  private ask(line: string, until = /^ok\b/): Promise<string> {
+  private ask(line: string, until = /^ok\b/, patienceMs = ANSWER_MS): Promise<string> {
     return new Promise((done) => {
       const entry = { until, done }
       this.answers.push(entry)
@@ -178,7 +199,7 @@ export class MachineLink {
         if (at === -1) return
         this.answers.splice(at, 1)
         done('')
-      }, ANSWER_MS).unref()
+      }, patienceMs).unref()
     })
   }
 
@@ -206,6 +227,24 @@ export class MachineLink {
     if (this.stream) this.stop(`The connection broke off: ${why}`)
     else this.message = why
   }
+}
+
+/** What heats a machine to what its program had asked for after so many lines: both at once, then waited for. */
+export function heatBefore(lines: readonly string[], accepted: number): string[] {
+  const last = (commands: RegExp): number => {
+    for (let i = accepted - 1; i >= 0; i--) {
+      const found = commands.exec(lines[i]!)
+      if (found) return Number(found[1])
+    }
+    return 0
+  }
+  const [bed, nozzle] = [last(/^M1[49]0\b.*?\b[SR]([\d.]+)/), last(/^M10[49]\b.*?\b[SR]([\d.]+)/)]
+  return [
+    ...(bed > 0 ? [`M140 S${bed}`] : []),
+    ...(nozzle > 0 ? [`M104 S${nozzle}`] : []),
+    ...(bed > 0 ? [`M190 S${bed}`] : []),
+    ...(nozzle > 0 ? [`M109 S${nozzle}`] : []),
+  ]
 }
 
 const heightIn = (line: string): number | undefined => {

@@ -1,27 +1,13 @@
 import { connectSchema, printOnSchema } from '@sable/contract/machines'
-import type { Address } from '@sable/core/shelf/address'
 import { Router } from 'express'
-import { jsonBody, ProblemError, parseRequest } from '../../http/problems'
+import { jsonBody, parseRequest } from '../../http/problems'
 import type { MachineDesk } from './machineDesk'
-import { readScale } from './scale'
-import { tcpTransport } from './transport'
 
 const json = jsonBody(2 ** 14)
 
-/**
- * Machines: connected, printing, held, ended or stopped at once; each answers how it stands then. A key of a printer is never "scale".
- *
- * @param scale where one listens
- */
-export function machineRoutes(machines: MachineDesk, scale: Address | undefined): Router {
+/** Machines: connected, printing, held, ended or stopped at once; each answers how it stands then. */
+export function machineRoutes(machines: MachineDesk): Router {
   const routes = Router()
-  routes.get('/scale/there', (_request, response) => {
-    response.json({ isThere: scale !== undefined })
-  })
-  routes.get('/scale', async (_request, response) => {
-    if (!scale) throw new ProblemError(404, 'no-scale', 'No scale is connected.', 'scale', 'Type what it shows.')
-    response.json({ grams: await readScale(scale, tcpTransport) })
-  })
   routes.get('/:printer', async (request, response) => {
     response.json(await machines.state(request.params.printer))
   })

@@ -3,6 +3,7 @@ import { type Print, printSchema } from '@sable/contract/prints'
 import { shelfSchema } from '@sable/contract/shelf'
 import { asModelled } from '@sable/core/mesh/place'
 import { type StandinPrinter, servePrinter } from '@sable/standins/printer/serve'
+import { ConnectionError } from 'sequelize'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { type OpenServer, openServer } from '../../testing/openServer'
 import { talkTo } from '../../testing/talk'
@@ -104,7 +105,7 @@ describe('a machine at the end of a wire', () => {
     expect(line).toMatchObject({ state: 'running', endedAt: expect.any(String) })
     // 40 layers of 120 mm at 50 mm/s are 96 s; heating and homing come before.
     expect(line.clockS!).toBeGreaterThan(120)
-    expect(machine.machine.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(160, 3)
+    expect(machine.machine.making.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(160, 3)
     expect(machine.machine.nozzle.target).toBe(0)
     expect((await state()).broken).toBeUndefined()
   })
@@ -146,7 +147,7 @@ describe('a machine at the end of a wire', () => {
     await expect.poll(async () => (await state()).accepted, patience).toBeGreaterThan(30)
     machine.loseLine()
     await expect.poll(async () => (await state()).phase, patience).toBe('idle')
-    expect(machine.machine.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(240, 3)
+    expect(machine.machine.making.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(240, 3)
   })
 
   it('whose server dies goes on where it was, once a person says so: no line is run twice', async () => {
@@ -170,8 +171,8 @@ describe('a machine at the end of a wire', () => {
     expect(machine.machine.isIdle || (await desk.state('lugger')).phase === 'idle').toBe(true)
     await desk.print('lugger', id)
     await expect.poll(async () => (await desk.state('lugger')).phase, patience).toBe('idle')
-    expect(machine.machine.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(1200, 3)
-    expect(new Set(machine.machine.layers.map(({ z }) => z)).size).toBe(300)
+    expect(machine.machine.making.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(1200, 3)
+    expect(new Set(machine.machine.making.layers.map(({ z }) => z)).size).toBe(300)
     desk.close()
   })
 
@@ -190,9 +191,51 @@ describe('a machine at the end of a wire', () => {
     await act('print', { print: id }).expect(200)
     await expect.poll(async () => (await state()).message, patience).toContain('switched off in between')
     expect((await print(id)).line.state).toBe('running')
-    expect(machine.machine.layers).toEqual([])
+    expect(machine.machine.making.layers).toEqual([])
     await act('give-up', { print: id }).expect(200)
     expect((await state()).broken).toBeUndefined()
+  })
+
+  it('that has cooled down meanwhile is heated again before it goes on', async () => {
+    const id = await planned(300)
+    await act('connect').expect(200)
+    await act('print', { print: id }).expect(200)
+    await expect.poll(async () => (await state()).accepted, patience).toBeGreaterThan(200)
+    await act('disconnect').expect(200)
+    // Its own watchdog turned the heaters off; it still knows which line it awaits.
+    machine.machine.nozzle.target = 0
+    machine.machine.bed.target = 0
+    await expect.poll(() => machine.machine.nozzle.celsius, patience).toBeLessThan(60)
+    await act('connect').expect(200)
+    await act('print', { print: id }).expect(200)
+    await expect.poll(async () => (await state()).phase, patience).toBe('idle')
+    // Every line was laid: nothing was fed into a cold nozzle.
+    expect(machine.machine.making.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(1200, 3)
+  })
+
+  it('that comes to its end while the database is away is told of when that is back', async () => {
+    const id = await planned(20)
+    let fails = 4
+    const runs = createRunStore(server.models)
+    const desk = createMachineDesk({
+      shelf: server.shelf,
+      prints: {
+        ...server.prints,
+        cameToEnd: async (...of) => {
+          if (fails-- > 0) throw new ConnectionError(new Error('connect ECONNREFUSED'))
+          await server.prints.cameToEnd(...of)
+        },
+      },
+      programs: createProgramStore(server.models),
+      runs,
+      open: tcpTransport,
+    })
+    await desk.connect('lugger', false)
+    await desk.print('lugger', id)
+    await expect.poll(async () => (await print(id)).line.clockS, patience).toBeGreaterThan(60)
+    expect(fails).toBeLessThan(0)
+    expect(await runs.broken('lugger')).toBeUndefined()
+    desk.close()
   })
 
   it('beyond this computer is not reached without a person’s word; where nothing answers, that is said', async () => {

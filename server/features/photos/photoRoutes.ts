@@ -17,11 +17,20 @@ interface Of {
 export function addPhotoRoutes(routes: Router, { photos, folder, told, afterwards }: Of): void {
   routes.post('/:id/photos', refuseOtherTypes('image/*', 'application/octet-stream'), async (request, response) => {
     const upload = await receiveUpload(request, folder, { most: LARGEST_PHOTO, what: 'The photograph' })
-    response.status(201).json(told(await photos.add(request.params.id as string, upload.path).finally(upload.remove)))
+    response
+      .status(201)
+      .json(told(await photos.add(request.params.id as string, upload.path, request.query.original === 'kept').finally(upload.remove)))
   })
   routes.get('/photos/:id', async (request, response) => {
     const bytes = await photos.file(request.params.id)
     response.set('Cache-Control', 'private, max-age=31536000, immutable').type('image/jpeg').send(bytes)
+  })
+  routes.get('/photos/:id/original', async (request, response) => {
+    // Whatever it is, it is carried away and not run.
+    response
+      .attachment(`${request.params.id}.image`)
+      .type('application/octet-stream')
+      .send(await photos.original(request.params.id))
   })
   routes.delete('/photos/:id', async (request, response) => {
     await photos.remove(request.params.id)

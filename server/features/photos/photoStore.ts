@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
+import { LARGEST_ORIGINAL } from '@sable/contract/trials'
 import sharp from 'sharp'
 import type { Models } from '../../database/models'
 import { notFound, ProblemError } from '../../http/problems'
@@ -18,7 +19,8 @@ export interface KeptPhoto {
 }
 
 /**
- * Photographs of prints, kept small, turned as they were taken, without what a camera says beside them.
+ * Photographs of prints, kept small, turned as they were taken, without what a camera says beside them; as the camera took them only where
+ * that is wished for.
  *
  * @param what they are of, for what is told
  * @param isThere whether there is such a thing to be photographed
@@ -26,12 +28,22 @@ export interface KeptPhoto {
 export function createPhotoStore(table: Models['trialPhotos'], what: string, isThere: (id: string) => Promise<boolean>) {
   return {
     /** @throws ProblemError for what is no picture */
-    async add(ownerId: string, path: string): Promise<KeptPhoto> {
+    async add(ownerId: string, path: string, withOriginal = false): Promise<KeptPhoto> {
       if (!(await isThere(ownerId))) throw notFound(what, ownerId)
       if ((await table.count({ where: { ownerId } })) >= MOST_PHOTOS)
         throw new ProblemError(422, 'too-many-photos', `This print has ${MOST_PHOTOS} photographs already.`, ownerId, 'Remove one first.')
-      const bytes = await small(await readFile(path))
-      const row = { id: randomUUID(), ownerId, photo: bytes.toString('base64'), takenAt: new Date() }
+      const taken = await readFile(path)
+      if (withOriginal && taken.length > LARGEST_ORIGINAL)
+        throw new ProblemError(
+          413,
+          'original-too-large',
+          `The photograph is larger than ${LARGEST_ORIGINAL / 2 ** 20} MB as the camera took it.`,
+          ownerId,
+          'Take it in without its original: it is made smaller.',
+        )
+      const photo = (await small(taken)).toString('base64')
+      const original = withOriginal ? taken.toString('base64') : null
+      const row = { id: randomUUID(), ownerId, photo, original, takenAt: new Date() }
       await table.create(row)
       return { id: row.id, owner: ownerId }
     },
@@ -47,9 +59,16 @@ export function createPhotoStore(table: Models['trialPhotos'], what: string, isT
     },
 
     async file(id: string): Promise<Buffer> {
-      const row = await table.findByPk(id)
+      const row = await table.findByPk(id, { attributes: ['photo'] })
       if (!row) throw notFound('photograph', id)
       return Buffer.from(row.photo, 'base64')
+    },
+
+    /** As the camera took it; where that was not kept, as it is shown. */
+    async original(id: string): Promise<Buffer> {
+      const row = await table.findByPk(id)
+      if (!row) throw notFound('photograph', id)
+      return Buffer.from(row.original ?? row.photo, 'base64')
     },
 
     async remove(id: string): Promise<void> {

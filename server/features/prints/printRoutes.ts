@@ -2,6 +2,7 @@ import { LARGEST_PROGRAM } from '@sable/contract/machines'
 import { frozenPrintSchema, outcomeWriteSchema, printFilterSchema, startSchema } from '@sable/contract/prints'
 import { leftOutSchema } from '@sable/contract/trials'
 import { Router } from 'express'
+import { z } from 'zod'
 import { jsonBody, parseRequest, refuseOtherTypes } from '../../http/problems'
 import { receiveUpload } from '../parts/receiveUpload'
 import { addPhotoRoutes } from '../photos/photoRoutes'
@@ -10,6 +11,7 @@ import type { PrintStore } from './printStore'
 import type { ProgramStore } from './programStore'
 
 const json = jsonBody(4 * 2 ** 20)
+const trailAskSchema = z.object({ name: z.string().min(1).max(120) })
 const dateOf = (text: string | undefined): Date | undefined => (text === undefined ? undefined : new Date(text))
 
 /**
@@ -24,6 +26,9 @@ export function printRoutes(prints: PrintStore, photos: PhotoStore, programs: Pr
   })
   routes.post('/', json, async (request, response) => {
     response.status(201).json(await prints.plan(parseRequest(frozenPrintSchema, request.body)))
+  })
+  routes.get('/trail', async (request, response) => {
+    response.json(await prints.trail(parseRequest(trailAskSchema, request.query).name))
   })
   routes.get('/:id', async (request, response) => {
     response.json(await prints.get(request.params.id))

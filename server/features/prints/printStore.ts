@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto'
-import type { FrozenPrint, Print, PrintFilter, PrintLines } from '@sable/contract/prints'
+import type { FrozenPrint, Print, PrintFilter, PrintLines, Trail } from '@sable/contract/prints'
 import { setupOf } from '@sable/contract/shelf'
 import { storedOutcome, storedPrint } from '@sable/contract/stored/storedPrints'
 import { type PrintOutcome, taughtBy } from '@sable/core/log/outcome'
+import { trailOf } from '@sable/core/log/trail'
 import { Op } from 'sequelize'
 import type { Models, PrintRow } from '../../database/models'
 import { readEach, type Unreadable } from '../../database/readEach'
@@ -61,6 +62,22 @@ export function createPrintStore(models: Models, shelf: ShelfStore, photos: Phot
         raw: true,
       })
       return { prints: readEach(rows, asLine).values, total: count }
+    },
+
+    /** All prints of a part, by its name, the oldest first, each beside the one before. */
+    async trail(name: string): Promise<Trail> {
+      const rows = await models.prints.findAll({ where: { words: { [Op.like]: `${escaped(name)}%` } }, order: [['plannedAt', 'ASC']] })
+      const known = readEach(rows, (row) => ({ line: asLine(row), made: storedPrint.read(row.frozen), kept: outcomeIn(row) }))
+      const own = known.values.filter(({ line }) => line.name === name && line.state !== 'planned')
+      const steps = trailOf(
+        own.map(({ line, made, kept }) => ({ id: line.id, made, marks: kept?.outcome.marks ?? {}, against: kept?.outcome.against })),
+      )
+      return steps.map(({ changed, mark, verdict }, i) => ({
+        line: own[i]!.line,
+        changed: [...changed],
+        ...(mark === undefined ? {} : { mark }),
+        ...(verdict === undefined ? {} : { verdict }),
+      }))
     },
 
     async plan(frozen: FrozenPrint, plannedAt = new Date()): Promise<Print> {

@@ -1,4 +1,4 @@
-import { type FrozenPrint, type Print, printLinesSchema, printSchema } from '@sable/contract/prints'
+import { type FrozenPrint, type Print, printLinesSchema, printSchema, trailSchema } from '@sable/contract/prints'
 import { setupOf, shelfSchema } from '@sable/contract/shelf'
 import { asModelled } from '@sable/core/mesh/place'
 import sharp from 'sharp'
@@ -124,6 +124,20 @@ describe('a print', () => {
     await api.del(`/api/prints/${id}`).expect(409)
   })
 
+  it('stands in the trail of its part, each beside the one before; of other parts whose names begin alike it is not', async () => {
+    const name = `harbour lid ${Date.now()}`
+    const a = await begin({ name })
+    await end(a, { result: 'good', actualS: 3500, marks: { sides: 3 } })
+    const b = await begin({ name, resolved: { layerHeight: { value: 0.28, origin: 'profile' } } })
+    await end(b, { result: 'usable', marks: { sides: 2, top: 3 }, against: { print: a, verdict: 'worse' } })
+    await begin({ name: `${name} II` })
+    await plan({ name })
+    const { body } = await api.get('/api/prints/trail').query({ name }).expect(200)
+    const trail = trailSchema.parse(body)
+    expect(trail.map(({ line }) => line.id)).toEqual([a, b])
+    expect(trail[1]).toMatchObject({ changed: [{ label: 'Layer height', was: '0.2 mm', is: '0.28 mm' }], mark: 2.5, verdict: 'worse' })
+  })
+
   it('is found by printer, state and words, which mean themselves', async () => {
     const id = await begin({ name: 'bumper foot 100 %' })
     await end(id, { result: 'stopped', note: 'Ran *out* of filament_ twice.' })
@@ -147,6 +161,13 @@ describe('a print', () => {
     const { body } = await api.post(`/api/prints/${line.id}/photos`).type('application/octet-stream').send(bytes).expect(201)
     expect((await api.get(`/api/prints/${line.id}`)).body.photos).toEqual([body.id])
     expect((await api.get(`/api/prints/photos/${body.id}`).expect(200)).type).toBe('image/jpeg')
+    // As the camera took it only where that was wished for.
+    const raw = async (id: string): Promise<Buffer> =>
+      (await api.get(`/api/prints/photos/${id}/original`).buffer(true).parse(asBytes).expect(200)).body
+    expect(await raw(body.id)).not.toEqual(bytes)
+    const whole = await api.post(`/api/prints/${line.id}/photos?original=kept`).type('application/octet-stream').send(bytes).expect(201)
+    expect(await raw(whole.body.id)).toEqual(bytes)
+    await api.del(`/api/prints/photos/${whole.body.id}`).expect(200)
     await api.del(`/api/prints/${line.id}`).expect(204)
     await api.get(`/api/prints/photos/${body.id}`).expect(404)
   })
@@ -161,3 +182,11 @@ describe('a print', () => {
     await api.del(`/api/set-aside/print/${id}`).expect(200)
   })
 })
+
+/** What is no text is taken as it comes. */
+function asBytes(response: unknown, done: (error: Error | null, bytes: Buffer) => void): void {
+  const stream = response as NodeJS.ReadableStream
+  const pieces: Buffer[] = []
+  stream.on('data', (piece: Buffer) => pieces.push(Buffer.from(piece)))
+  stream.on('end', () => done(null, Buffer.concat(pieces)))
+}

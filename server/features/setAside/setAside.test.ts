@@ -1,6 +1,7 @@
 import { writeStl } from '@sable/core/formats/writeStl'
 import { archiveOf, smallHostileModels } from '@sable/core/testing/hostileFiles'
 import { blockMesh } from '@sable/core/testing/solids'
+import { demoLineups } from '@sable/demo/lineups'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type OpenServer, openServer } from '../../testing/openServer'
 import { talkTo } from '../../testing/talk'
@@ -115,7 +116,7 @@ describe('the demo', () => {
     await expect(seedDemo(failing, false, fresh.uploadFolder)).rejects.toThrow('killed')
     expect((await fresh.parts.list()).length).toBeGreaterThan(0)
     await seedDemo(fresh, false, fresh.uploadFolder)
-    expect(await fresh.lineups.list()).toHaveLength(1)
+    expect(await fresh.lineups.list()).toHaveLength(demoLineups.length)
     expect((await fresh.parts.list()).filter(({ demo }) => demo)).toHaveLength(new Set((await fresh.parts.list()).map(({ id }) => id)).size)
     await fresh.close()
   })

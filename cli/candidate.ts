@@ -10,7 +10,7 @@ import { noPurpose, type Purpose, placeOf } from '@sable/core/physics/strength/p
 import { type Prediction, predict } from '@sable/core/pipeline/predict'
 import type { StageCache } from '@sable/core/pipeline/stageCache'
 import type { Override } from '@sable/core/profile/overrides'
-import { isSettingName, parseValue, type SettingValues } from '@sable/core/profile/settings'
+import { isSettingName, nameToday, parseValue, type SettingValues } from '@sable/core/profile/settings'
 import { inOwnUnit } from '@sable/core/profile/typedValue'
 import { knownSetup } from '@sable/core/setup/knownSetup'
 import { resolveSettings, type Setup } from '@sable/core/setup/resolve'
@@ -31,6 +31,7 @@ export function candidateOf(file: ProfileFile | undefined, options: SharedOption
     printer: options.printer ?? file?.printer,
     nozzle: options.nozzle ?? file?.nozzle,
     material: options.material ?? file?.material,
+    spool: options.spool,
   })
   const values = readSettings(options.set, setup, file?.settings ?? {})
   const placement: Placement = { scale: options.scale, rotateDeg: options.rotate }
@@ -88,7 +89,7 @@ function readSettings(pairs: readonly string[], setup: Setup, base: SettingValue
     const at = pair.indexOf('=')
     if (at < 1)
       throw new InputError('set-malformed', `"${pair}" is not of the form name=value.`, '--set', 'Write for example --set layerHeight=0.2.')
-    const name = pair.slice(0, at).trim()
+    const name = nameToday(pair.slice(0, at).trim())
     const text = pair.slice(at + 1)
     const { settings } = resolveSettings(setup, values)
     values[name] = parseValue(name, isSettingName(name) ? inOwnUnit(name, text, (other) => Number(settings[other])) : text, '--set')

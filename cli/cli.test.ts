@@ -9,8 +9,8 @@ import { smallHostileModels } from '@sable/core/testing/hostileFiles'
 import { blockMesh } from '@sable/core/testing/solids'
 import { carryHook } from '@sable/demo/parts/carryHook'
 import { servePrinter } from '@sable/standins/printer/serve'
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { run } from './run'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { sable } from './testing'
 
 const root = join(import.meta.dirname, '..')
 let folder: string
@@ -33,20 +33,6 @@ beforeAll(() => {
   writeFileSync(join(folder, 'old.json'), '{"format":"sable-lantern/profile","version":0}')
 })
 afterAll(() => rmSync(folder, { recursive: true }))
-
-/** Runs a command in this process, where the compiler is warm. */
-async function sable(...args: string[]) {
-  const [out, err] = [vi.spyOn(process.stdout, 'write').mockReturnValue(true), vi.spyOn(process.stderr, 'write').mockReturnValue(true)]
-  try {
-    const status = await run(args)
-    const written = ({ mock }: typeof out): string => mock.calls.map(([text]) => String(text)).join('')
-    const [stdout, stderr] = [written(out), written(err)]
-    return { status, stdout, stderr, json: () => JSON.parse(stdout) }
-  } finally {
-    out.mockRestore()
-    err.mockRestore()
-  }
-}
 
 describe('sable predict', () => {
   it('prints one documented object', async () => {
@@ -343,7 +329,7 @@ describe('sable print', () => {
     const { status, stdout } = await sable('print', path, '--to', `127.0.0.1:${machine.port}`)
     expect(status).toBe(0)
     expect(stdout).toContain('Done: 11 lines.')
-    expect(machine.machine.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(4, 6)
+    expect(machine.machine.making.layers.reduce((sum, { feed }) => sum + feed, 0)).toBeCloseTo(4, 6)
     expect(machine.machine.nozzle.target).toBe(0)
     await machine.close()
   })

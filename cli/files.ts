@@ -1,5 +1,6 @@
 import { type FileHandle, open, readFile, writeFile } from 'node:fs/promises'
 import { basename } from 'node:path'
+import { buffer } from 'node:stream/consumers'
 import { type ProfileFile, readProfileFile } from '@sable/core/formats/profileFile'
 import { readPart } from '@sable/core/formats/readPart'
 import type { Part } from '@sable/core/mesh/part'
@@ -7,9 +8,18 @@ import { InputError } from '@sable/core/units/errors'
 import type { z } from 'zod'
 import { contentKey } from './contentKey'
 
+/** Stands for standard input and output. */
+export const STREAM = '-'
+
+/** What a model that came without a name would be called: told by how it begins. */
+const nameFor = (bytes: Buffer): string => {
+  if (bytes.subarray(0, 2).toString('latin1') === 'PK') return 'model.3mf'
+  return /^\s*(#|mtllib|o |g |v )/.test(bytes.subarray(0, 400).toString('latin1')) ? 'model.obj' : 'model.stl'
+}
+
 export async function loadPart(path: string): Promise<Part> {
   const bytes = await readNamed(path)
-  return readPart(bytes, basename(path), contentKey(bytes))
+  return readPart(bytes, path === STREAM ? nameFor(bytes) : basename(path), contentKey(bytes))
 }
 
 export async function loadProfile(path: string): Promise<ProfileFile> {
@@ -38,13 +48,17 @@ export async function readJson<T>(path: string, schema: z.ZodType<T>): Promise<T
 
 async function readNamed(path: string): Promise<Buffer> {
   try {
-    return await readFile(path)
+    return path === STREAM ? await buffer(process.stdin) : await readFile(path)
   } catch (error) {
     throw unreadable(path, error)
   }
 }
 
 export async function writeNamed(path: string, pieces: readonly (string | Uint8Array)[]): Promise<void> {
+  if (path === STREAM) {
+    for (const piece of pieces) process.stdout.write(piece)
+    return
+  }
   let file: FileHandle | undefined
   try {
     file = await open(path, 'w')

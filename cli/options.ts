@@ -9,6 +9,7 @@ export interface SharedOptions {
   readonly printer?: string
   readonly nozzle?: string
   readonly material?: string
+  readonly spool?: string
   readonly set: readonly string[]
   readonly scale: number
   readonly rotate: [number, number, number]
@@ -23,6 +24,7 @@ export const withOptions = (command: Command): Command =>
     .option('--printer <key>', 'printer from the shelf')
     .option('--nozzle <key or mm>', 'nozzle from the shelf, or its bore, mm')
     .option('--material <key>', 'material from the shelf')
+    .option('--spool <key>', 'reel of an exported shelf')
     .option(
       '--set <name=value>',
       'set one setting; may be given often',

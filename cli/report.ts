@@ -121,6 +121,23 @@ export function asProgramTable(name: string, printer: string, figures: ProgramFi
   ].join('\n')
 }
 
+/** JSON whose numbers are written out: whoever reads them by eye, or by a simple tool, meets no exponents. */
+export const plainJson = (value: unknown, indent: number | undefined = 2): string =>
+  // Texts are passed over as wholes: what looks like a number there is none.
+  JSON.stringify(value, null, indent).replace(/"(?:[^"\\]|\\.)*"|-?\d(?:\.\d+)?e[+-]\d+/g, (token) =>
+    token.startsWith('"') ? token : decimal(Number(token)),
+  )
+
+/** A number as a decimal, to fifteen digits. */
+const decimal = (value: number): string => {
+  if (Number.isInteger(value)) return BigInt(value).toString()
+  const digits = Math.max(0, Math.min(100, 14 - Math.floor(Math.log10(Math.abs(value)))))
+  return value
+    .toFixed(digits)
+    .replace(/(\.\d*?)0+$/, '$1')
+    .replace(/\.$/, '')
+}
+
 export function print(text: string): void {
   process.stdout.write(`${text}\n`)
 }

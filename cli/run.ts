@@ -1,23 +1,48 @@
 import { InputError } from '@sable/core/units/errors'
 import { Command, CommanderError } from 'commander'
+import version from '../package.json' with { type: 'json' }
 import { addCompare } from './commands/compare'
+import { addCompletion } from './commands/completion'
 import { addConvert } from './commands/convert'
 import { addLearn } from './commands/learn'
+import { addMatrix } from './commands/matrix'
 import { addPredict } from './commands/predict'
 import { addPrint } from './commands/print'
 import { addShelf } from './commands/shelf'
 import { addStandin } from './commands/standin'
+import { addSuggest } from './commands/suggest'
 import { addTime } from './commands/time'
 import { addToolpath } from './commands/toolpath'
 import { addTrial } from './commands/trial'
+import { useShelf } from './shelfInUse'
+
+const VERSION = version.version
 
 /** Runs a command with its arguments. Writes to standard output and error, and returns the exit code. */
 export async function run(args: readonly string[]): Promise<number> {
   const program = new Command('sable')
     .description('Predicts time, filament, surface and strength of a printed part.')
+    .version(VERSION, '--version')
+    .option('--shelf <file>', 'shelf that was exported in the application, in the place of the starter records')
     .showHelpAfterError()
+    .showSuggestionAfterError()
     .exitOverride()
-  for (const add of [addPredict, addCompare, addToolpath, addTime, addConvert, addTrial, addLearn, addPrint, addStandin, addShelf])
+    .hook('preAction', async (top) => useShelf(top.opts<{ shelf?: string }>().shelf))
+  for (const add of [
+    addPredict,
+    addCompare,
+    addSuggest,
+    addMatrix,
+    addToolpath,
+    addTime,
+    addConvert,
+    addTrial,
+    addLearn,
+    addPrint,
+    addStandin,
+    addShelf,
+    addCompletion,
+  ])
     add(program)
   try {
     await program.parseAsync(args, { from: 'user' })

@@ -4,7 +4,7 @@ import { foretell, purposeOf } from '../candidate'
 import { loadPart, loadProfile } from '../files'
 import { openKernel } from '../openKernel'
 import { type SharedOptions, withLoad } from '../options'
-import { asJson, asTable, print } from '../report'
+import { asJson, asTable, plainJson, print } from '../report'
 
 export function addCompare(program: Command): void {
   withLoad(
@@ -22,13 +22,9 @@ export function addCompare(program: Command): void {
     const foretold = profiles.map((file) => foretell(part, file, options, kernel, cache))
     print(
       options.json
-        ? JSON.stringify(
-            {
-              candidates: foretold.map((one, i) => ({ name: profiles[i]!.name, file: files[i], ...asJson(one, purpose) })),
-            },
-            null,
-            2,
-          )
+        ? plainJson({
+            candidates: foretold.map((one, i) => ({ name: profiles[i]!.name, file: files[i], ...asJson(one, purpose) })),
+          })
         : asTable(
             profiles.map((profile) => profile.name),
             foretold,

@@ -7,7 +7,7 @@ import { threeDigits } from '@sable/core/units/format'
 import type { Command } from 'commander'
 import { readJson } from '../files'
 import { findSetup } from '../findRecords'
-import { print } from '../report'
+import { plainJson, print } from '../report'
 
 export function addLearn(program: Command): void {
   program
@@ -18,7 +18,7 @@ export function addLearn(program: Command): void {
     .action(async (path: string, { json = false }: { json?: boolean }) => {
       const evidence = await readJson(path, evidenceFileSchema)
       const found = learnFrom(evidence, before(evidence))
-      if (json) return print(JSON.stringify(found, null, 2))
+      if (json) return print(plainJson(found))
       print(
         [
           ...Object.entries(found.constants).map(

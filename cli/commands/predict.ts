@@ -7,7 +7,7 @@ import { candidateOf, foretell, purposeOf } from '../candidate'
 import { loadPart, loadProfile, writeNamed } from '../files'
 import { openKernel } from '../openKernel'
 import { type SharedOptions, withLoad } from '../options'
-import { asJson, asTable, fieldsAsJson, print } from '../report'
+import { asJson, asTable, fieldsAsJson, plainJson, print } from '../report'
 
 export function addPredict(program: Command): void {
   withLoad(program.command('predict').description('figures for one profile').argument('<model>', 'STL, 3MF or OBJ file'))
@@ -24,8 +24,6 @@ export function addPredict(program: Command): void {
         const fields = fieldsOf(part, placement, setup, values, { kernel, cache, overrides, load: placeOf(purpose) })
         await writeNamed(options.fields, [fieldsAsJson(fields)])
       }
-      print(
-        options.json ? JSON.stringify(asJson(foretold, purpose), null, 2) : asTable([file?.name ?? basename(model)], [foretold], purpose),
-      )
+      print(options.json ? plainJson(asJson(foretold, purpose)) : asTable([file?.name ?? basename(model)], [foretold], purpose))
     })
 }

@@ -7,7 +7,7 @@ import type { Command } from 'commander'
 import { unreadable } from '../files'
 import { findSetup } from '../findRecords'
 import { readNumber } from '../options'
-import { asProgramTable, print } from '../report'
+import { asProgramTable, plainJson, print } from '../report'
 
 export function addTime(program: Command): void {
   program
@@ -33,7 +33,7 @@ export function addTime(program: Command): void {
         } catch (error) {
           throw error instanceof InputError ? inFile(error, basename(path)) : unreadable(path, error)
         }
-        print(options.json ? JSON.stringify(figures, null, 2) : asProgramTable(basename(path), printer.name, figures))
+        print(options.json ? plainJson(figures) : asProgramTable(basename(path), printer.name, figures))
       },
     )
 }

@@ -14,7 +14,7 @@ import { candidateOf } from '../candidate'
 import { loadPart, loadProfile, writeNamed } from '../files'
 import { openKernel } from '../openKernel'
 import { readNumber, type SharedOptions, withOptions } from '../options'
-import { asMoveTable, print } from '../report'
+import { asMoveTable, plainJson, print } from '../report'
 
 export function addToolpath(program: Command): void {
   withOptions(
@@ -44,7 +44,7 @@ export function addToolpath(program: Command): void {
         if (options.layer !== undefined) {
           const laid = layDown(part, placement, setup, values, choice)
           const moves = movesOfLayer(laid, setup, planFor(laid, setup, choice), overrides, options.layer)
-          print(options.json ? JSON.stringify({ layer: options.layer, moves }, null, 2) : asMoveTable(moves))
+          print(options.json ? plainJson({ layer: options.layer, moves }) : asMoveTable(moves))
         }
         if (options.gcode === undefined) return
         const pieces: string[] = []

@@ -21,7 +21,7 @@ import { readJson, writeNamed } from '../files'
 import { findSetup } from '../findRecords'
 import { openKernel } from '../openKernel'
 import { openSolids } from '../openSolids'
-import { print } from '../report'
+import { plainJson, print } from '../report'
 
 interface TrialOptions {
   readonly printer?: string
@@ -109,7 +109,7 @@ async function make(id: TrialKindId, options: TrialOptions): Promise<void> {
     return { label: band.label, ...(kind.bandsRun === 'up' ? { fromZMm: i === 0 ? 0 : fromZ, toZMm: toZ } : {}), settings: band.values }
   })
   if (!kind.shape) {
-    print(options.json ? JSON.stringify({ kind: id, bands, timeS: 0, massG: 0, questions }, null, 2) : `${kind.name}: ${kind.how}`)
+    print(options.json ? plainJson({ kind: id, bands, timeS: 0, massG: 0, questions }) : `${kind.name}: ${kind.how}`)
     return
   }
   const part = trialPart(spec, setup, await openSolids())
@@ -130,9 +130,7 @@ async function make(id: TrialKindId, options: TrialOptions): Promise<void> {
     await writeNamed(options.gcode, pieces)
   }
   if (options.json)
-    print(
-      JSON.stringify({ kind: id, ...(spec.form === undefined ? {} : { form: spec.form }), bands, timeS, massG, notes, questions }, null, 2),
-    )
+    print(plainJson({ kind: id, ...(spec.form === undefined ? {} : { form: spec.form }), bands, timeS, massG, notes, questions }))
   else
     print(
       [
@@ -184,11 +182,14 @@ async function read(path: string, { json = false }: { json?: boolean }): Promise
   }))
   if (json) {
     print(
-      JSON.stringify(
-        { kind: id, result: outcome.found, advice: outcome.advice, constants, next: outcome.next ?? null, warnings: outcome.warnings },
-        null,
-        2,
-      ),
+      plainJson({
+        kind: id,
+        result: outcome.found,
+        advice: outcome.advice,
+        constants,
+        next: outcome.next ?? null,
+        warnings: outcome.warnings,
+      }),
     )
     return
   }

@@ -19,10 +19,13 @@ const queries = new QueryClient({
 
 // Each place is loaded when it is opened.
 const BenchScreen = lazy(() => import('./bench/shell/BenchScreen').then(({ BenchScreen }) => ({ default: BenchScreen })))
+const BeginScreen = lazy(() => import('./bench/begin/BeginScreen').then(({ BeginScreen }) => ({ default: BeginScreen })))
 const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
 const TrialsScreen = lazy(() => import('./trials/TrialsScreen').then(({ TrialsScreen }) => ({ default: TrialsScreen })))
 const LogScreen = lazy(() => import('./log/LogScreen').then(({ LogScreen }) => ({ default: LogScreen })))
 const PrintSheet = lazy(() => import('./log/PrintSheet').then(({ PrintSheet }) => ({ default: PrintSheet })))
+const ProfileSheet = lazy(() => import('./shelf/ProfileSheet').then(({ ProfileSheet }) => ({ default: ProfileSheet })))
+const HandbookScreen = lazy(() => import('./handbook/HandbookScreen').then(({ HandbookScreen }) => ({ default: HandbookScreen })))
 const Primitives = lazy(() => import('./app/Primitives'))
 const opened = (what: string, screen: ReactNode) => ({
   element: <Suspense fallback={<Loading what={what} />}>{screen}</Suspense>,
@@ -36,13 +39,16 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <Navigate to="/bench" replace /> },
       { path: '/bench', element: <BenchEntry /> },
+      { path: '/bench/new', ...opened('the bench', <BeginScreen />) },
       { path: '/bench/:lineupId', element: <Navigate to="ledger" replace /> },
       { path: '/bench/:lineupId/:view', ...opened('the lineup', <BenchScreen />) },
       { path: '/shelf', element: <Navigate to="/shelf/spools" replace /> },
+      { path: '/shelf/profiles/:recordKey/sheet', ...opened('the profile', <ProfileSheet />) },
       { path: '/shelf/:kind/:recordKey?', ...opened('the shelf', <ShelfScreen />) },
       { path: '/trials', ...opened('the trials', <TrialsScreen />) },
       { path: '/log/:printId/sheet', ...opened('the print', <PrintSheet />) },
       { path: '/log/:printId?', ...opened('the log', <LogScreen />) },
+      { path: '/handbook/:kind?/:name?', ...opened('the handbook', <HandbookScreen />) },
       { path: '/primitives', ...opened('the primitives', <Primitives />) },
       { path: '*', element: <Lost /> },
     ],

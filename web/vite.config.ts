@@ -9,6 +9,8 @@ const isolation = { 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-E
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
+  // What a browser keeps of figures is of one build: models may have changed with the next.
+  define: { __BUILD__: JSON.stringify(new Date().toISOString()) },
   resolve: {
     alias: Object.fromEntries(
       // What packages ask for only outside a browser.

@@ -1,4 +1,4 @@
-import { experimentsSchema, type StoredExperiment, storedExperimentSchema } from '@sable/contract/experiments'
+import { experimentsSchema, ruledOutSchema, type StoredExperiment, storedExperimentSchema } from '@sable/contract/experiments'
 import type { Experiment } from '@sable/core/log/experiment'
 import { queryOptions } from '@tanstack/react-query'
 import { asJsonBody, fetchJson } from './client'
@@ -8,6 +8,12 @@ const address = (id: string): string => `/api/experiments/${encodeURIComponent(i
 export const experimentsQuery = queryOptions({
   queryKey: ['experiments'],
   queryFn: () => fetchJson(experimentsSchema, '/api/experiments'),
+})
+
+/** What all experiments ruled out. */
+export const ruledOutQuery = queryOptions({
+  queryKey: ['experiments', 'ruled out'],
+  queryFn: () => fetchJson(ruledOutSchema, '/api/experiments/ruled-out'),
 })
 
 export const addExperiment = (experiment: Partial<Experiment> & Pick<Experiment, 'question'>): Promise<StoredExperiment> =>

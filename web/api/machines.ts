@@ -22,16 +22,6 @@ export type MachineAct = 'connect' | 'print' | 'pause' | 'resume' | 'end' | 'hal
 export const actOn = (printer: string, act: MachineAct, body: object = {}): Promise<MachineState> =>
   fetchJson(machineStateSchema, `${address(printer)}/${act}`, { ...asJsonBody('POST', body), patienceMs: PATIENCE_MS })
 
-/** Whether a scale is connected at all. */
-export const scaleQuery = queryOptions({
-  queryKey: ['scale'],
-  queryFn: () => fetchJson(z.object({ isThere: z.boolean() }), '/api/machines/scale/there'),
-  staleTime: Number.POSITIVE_INFINITY,
-})
-
-export const readScale = (): Promise<{ grams: number }> =>
-  fetchJson(z.object({ grams: z.number() }), '/api/machines/scale', { patienceMs: PATIENCE_MS })
-
 /** Keeps a print's program, so that a machine can be sent it. */
 export const sendProgram = (print: string, program: Blob): Promise<unknown> =>
   fetchJson(z.unknown(), `/api/prints/${encodeURIComponent(print)}/program`, {

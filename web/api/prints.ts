@@ -1,4 +1,13 @@
-import { type FrozenPrint, type Print, type PrintFilter, type PrintLines, printLinesSchema, printSchema } from '@sable/contract/prints'
+import {
+  type FrozenPrint,
+  type Print,
+  type PrintFilter,
+  type PrintLines,
+  printLinesSchema,
+  printSchema,
+  type Trail,
+  trailSchema,
+} from '@sable/contract/prints'
 import type { PrintOutcome } from '@sable/core/log/outcome'
 import { queryOptions } from '@tanstack/react-query'
 import { z } from 'zod'
@@ -14,6 +23,13 @@ export const printsQuery = (filter: Partial<PrintFilter>) =>
 
 export const printQuery = (id: string) =>
   queryOptions({ queryKey: ['print', id], queryFn: (): Promise<Print> => fetchJson(printSchema, address(id)) })
+
+/** All prints of a part, each beside the one before. */
+export const trailQuery = (name: string) =>
+  queryOptions({
+    queryKey: ['prints', 'trail', name],
+    queryFn: (): Promise<Trail> => fetchJson(trailSchema, `/api/prints/trail?${new URLSearchParams({ name })}`),
+  })
 
 const asSearch = (filter: Partial<PrintFilter>): string =>
   String(
@@ -41,8 +57,8 @@ export const removePrint = async (id: string): Promise<void> => {
 
 export const printPhotoAddress = (id: string): string => `/api/prints/photos/${encodeURIComponent(id)}`
 
-export const addPrintPhoto = (print: string, file: File): Promise<unknown> =>
-  fetchJson(z.unknown(), `${address(print)}/photos`, {
+export const addPrintPhoto = (print: string, file: File, withOriginal: boolean): Promise<unknown> =>
+  fetchJson(z.unknown(), `${address(print)}/photos${withOriginal ? '?original=kept' : ''}`, {
     method: 'POST',
     body: file,
     headers: { 'Content-Type': 'application/octet-stream' },

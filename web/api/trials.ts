@@ -33,8 +33,8 @@ export const setLeftOut = (id: string, leftOut: boolean): Promise<Trials> =>
 
 export const photoAddress = (id: string): string => `/api/trials/photos/${encodeURIComponent(id)}`
 
-export const addPhoto = (trial: string, file: File): Promise<TrialPhoto> =>
-  fetchJson(trialPhotoSchema, `/api/trials/${encodeURIComponent(trial)}/photos`, {
+export const addPhoto = (trial: string, file: File, withOriginal: boolean): Promise<TrialPhoto> =>
+  fetchJson(trialPhotoSchema, `/api/trials/${encodeURIComponent(trial)}/photos${withOriginal ? '?original=kept' : ''}`, {
     method: 'POST',
     body: file,
     headers: { 'Content-Type': 'application/octet-stream' },

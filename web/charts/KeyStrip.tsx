@@ -6,7 +6,7 @@ import { scaleGradient } from './palettes'
 export function KeyStrip({ of, only, onOnly }: { of: Key; only?: number | undefined; onOnly?: (kind: number | undefined) => void }) {
   if (of.kind === 'scale') {
     return (
-      <p className="flex items-center gap-2 text-[11.5px] text-muted">
+      <p className="flex items-center gap-2 text-[12px] text-muted">
         <span className="figure">{of.low.toFixed(of.digits ?? 0)}</span>
         <span aria-hidden className="h-2.5 w-48 rounded-sm" style={{ background: scaleGradient(of.scale) }} />
         <span className="figure">{of.high.toFixed(of.digits ?? 0)}</span> {of.unit}
@@ -20,7 +20,7 @@ export function KeyStrip({ of, only, onOnly }: { of: Key; only?: number | undefi
     </>
   )
   return (
-    <ul className="-mx-1.5 flex flex-wrap gap-x-1 gap-y-0.5 text-[11.5px]">
+    <ul className="-mx-1.5 flex flex-wrap gap-x-1 gap-y-0.5 text-[12px]">
       {of.kinds.map(({ id, label, colour }) => (
         <li key={id}>
           {onOnly ? (

@@ -22,12 +22,12 @@ export const featureColours: Readonly<Record<LaidFeature, string>> = {
   outerWall: grey,
   innerWall: blue,
   thin: pink,
-  skin: mint,
+  topBottom: mint,
   bridge: pear,
   ironing: cyan,
   infill: olive,
   support: orange,
-  supportRoof: yellow,
+  supportTop: yellow,
   foot: brown,
 }
 

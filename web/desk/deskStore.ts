@@ -2,6 +2,7 @@ import type { Lineup, LineupContent } from '@sable/contract/lineup'
 import type { Problem } from '@sable/contract/problem'
 import { temporal } from 'zundo'
 import { create } from 'zustand'
+import { undoSteps } from './undoSteps'
 
 export type SaveState =
   | { readonly kind: 'saved' }
@@ -26,10 +27,30 @@ export const useDesk = create<Desk>()(
   }),
 )
 
-/** Opens a lineup. What was done to another one cannot be undone here. */
+// Steps are kept as they are made: a reload must not take undo away.
+useDesk.temporal.subscribe(({ pastStates, futureStates }) => {
+  const { lineupId, content } = useDesk.getState()
+  if (opening || !lineupId || !content) return
+  undoSteps.keep(lineupId, content, {
+    past: pastStates.map((state) => state.content),
+    future: futureStates.map((state) => state.content),
+  })
+})
+let opening = false
+
+/** Opens a lineup, with what can still be undone of it. What was done to another one cannot be undone here. */
 export function openLineup(lineup: Lineup): void {
-  useDesk.setState({ lineupId: lineup.id, revision: lineup.revision, content: contentOf(lineup), save: { kind: 'saved' } })
+  opening = true
+  const content = contentOf(lineup)
+  useDesk.setState({ lineupId: lineup.id, revision: lineup.revision, content, save: { kind: 'saved' } })
+  const steps = undoSteps.of(lineup.id, content)
   useDesk.temporal.getState().clear()
+  if (steps)
+    useDesk.temporal.setState({
+      pastStates: steps.past.map((own) => ({ content: own })),
+      futureStates: steps.future.map((own) => ({ content: own })),
+    })
+  opening = false
 }
 
 /** Changes the open lineup; an edit that changes nothing leaves no step behind. */

@@ -2,7 +2,17 @@ import type { LineupContent } from '@sable/contract/lineup'
 import { noPurpose } from '@sable/core/physics/strength/purpose'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { contentOf, edit, openLineup, redo, undo, useDesk } from './deskStore'
-import { addCandidate, duplicateCandidate, moveCandidate, nextName, removeCandidate, renameCandidate, setPart, setValue } from './edits'
+import {
+  addCandidate,
+  copyName,
+  duplicateCandidate,
+  moveCandidate,
+  nextName,
+  removeCandidate,
+  renameCandidate,
+  setPart,
+  setValue,
+} from './edits'
 import { createOutbox } from './outbox'
 
 const candidate = (id: string, name = id) => ({
@@ -44,6 +54,8 @@ describe('edits of a lineup', () => {
   it('find a free name for a copy', () => {
     expect(nextName('sturdy', ['sturdy', 'sturdy 2'])).toBe('sturdy 3')
     expect(nextName('sturdy 2', ['sturdy 2'])).toBe('sturdy 3')
+    expect(copyName('Dory 220', ['Dory 220'])).toBe('Dory 220 copy')
+    expect(copyName('Dory 220', ['Dory 220', 'Dory 220 copy'])).toBe('Dory 220 copy 2')
     expect(nextName('x'.repeat(80), []).length).toBeLessThanOrEqual(80)
   })
 

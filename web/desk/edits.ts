@@ -113,3 +113,9 @@ export function nextName(name: string, taken: readonly string[]): string {
   while (taken.includes(`${stem} ${number}`)) number++
   return `${stem} ${number}`
 }
+
+/** What a copy is called: a number in the name of a machine is no count of copies. */
+export function copyName(name: string, taken: readonly string[]): string {
+  const copy = `${name.slice(0, 72)} copy`
+  return taken.includes(copy) ? nextName(copy, taken) : copy
+}

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { printQuery } from '../api/prints'
+import { dayOf } from '../ui/dates'
 import { Select } from '../ui/Select'
 
 /** What was changed since an earlier print of the same thing, and whether that made it better. */
@@ -26,7 +27,7 @@ export function Beside({ print: { line, frozen, kept }, lines }: { print: Print;
           of={(earlier.some((one) => one.id === id) ? earlier : [...earlier, { id, plannedAt: '', profile: 'the stated print' }]).map(
             (one) => ({
               id: one.id,
-              name: `${one.plannedAt.slice(0, 10)} ${one.profile}`.trim(),
+              name: `${dayOf(one.plannedAt)} ${one.profile}`.trim(),
             }),
           )}
           onChange={choose}
@@ -41,7 +42,7 @@ export function Beside({ print: { line, frozen, kept }, lines }: { print: Print;
       {changed?.length === 0 && <p className="text-muted">Nothing: both were made alike.</p>}
       {changed && changed.length > 1 && verdict && verdict !== 'same' && (
         <p className="mb-1 border-l-2 border-worse pl-2 text-[12px] text-worse">
-          {changed.length} things were changed at once: which of them did it is not told.
+          {changed.length} things were changed at once: which of them did it is not known.
         </p>
       )}
       <table className="w-full">

@@ -2,7 +2,8 @@ import type { PrintLine } from '@sable/contract/prints'
 import { formatDuration } from '@sable/core/units/format'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import clsx from 'clsx'
-import { type KeyboardEvent, useRef } from 'react'
+import { type KeyboardEvent, useEffect, useRef } from 'react'
+import { shortDayOf } from '../ui/dates'
 import { stateNames, stateSigns } from './stateNames'
 import { TickScale } from './TickScale'
 
@@ -14,6 +15,7 @@ export function DayBook({
   total,
   open,
   nameOf,
+  onEnd,
   onOpen,
 }: {
   lines: readonly PrintLine[]
@@ -22,10 +24,16 @@ export function DayBook({
   open: string | undefined
   /** Of a record. */
   nameOf: (key: string) => string
+  /** The last of those that are here came into sight. */
+  onEnd: () => void
   onOpen: (id: string) => void
 }) {
   const frame = useRef<HTMLDivElement>(null)
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 12 })
+  const last = rows.getVirtualItems().at(-1)?.index
+  useEffect(() => {
+    if (last === lines.length - 1 && lines.length < total) onEnd()
+  }, [last, lines.length, total, onEnd])
   const onKeyDown = (event: KeyboardEvent): void => {
     const at = lines.findIndex(({ id }) => id === open)
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: lines.length - 1, PageDown: at + 10, PageUp: at - 10 }[event.key]
@@ -37,7 +45,7 @@ export function DayBook({
   }
   return (
     <section aria-label="Day book" className="flex w-[31rem] shrink-0 flex-col border-r border-line">
-      <div className="flex h-7 shrink-0 items-center gap-2 border-b border-line px-3 text-[11px] text-muted">
+      <div className="flex h-7 shrink-0 items-center gap-2 border-b border-line px-3 text-[12px] text-muted">
         <span className="flex-1">
           {lines.length < total ? `the newest ${lines.length} of ${total}` : total} {total === 1 ? 'print' : 'prints'}
         </span>
@@ -86,8 +94,8 @@ function Line({ line, nameOf }: { line: PrintLine; nameOf: (key: string) => stri
   const { sign, tone } = stateSigns[line.state]
   return (
     <>
-      <span className="figure w-12 shrink-0 text-[11.5px] text-muted">{dayOf(line)}</span>
-      <span className={clsx('w-3 shrink-0 text-center text-[11px]', tone)} title={stateNames[line.state]}>
+      <span className="figure w-12 shrink-0 text-[12px] text-muted">{dayOf(line)}</span>
+      <span className={clsx('w-3 shrink-0 text-center text-[12px]', tone)} data-hint={stateNames[line.state]}>
         <span aria-hidden>{sign}</span>
         <span className="sr-only">{stateNames[line.state]}</span>
       </span>
@@ -95,7 +103,7 @@ function Line({ line, nameOf }: { line: PrintLine; nameOf: (key: string) => stri
         <span className="block truncate text-[12.5px]">
           {line.name} <span className="text-muted">{line.profile}</span>
         </span>
-        <span className="block truncate text-[11px] text-muted">
+        <span className="block truncate text-[12px] text-muted">
           {nameOf(line.printer)}, {nameOf(line.spool ?? line.material)}
           {line.atZ !== undefined && `, ${stateNames[line.state]} at ${line.atZ} mm`}
           {line.leftOut && ', left out'}
@@ -109,6 +117,4 @@ function Line({ line, nameOf }: { line: PrintLine; nameOf: (key: string) => stri
   )
 }
 
-/** "Nov 27" */
-const dayOf = ({ startedAt, plannedAt }: PrintLine): string =>
-  new Date(startedAt ?? plannedAt).toLocaleDateString('en-US', { day: 'numeric', month: 'short' })
+const dayOf = ({ startedAt, plannedAt }: PrintLine): string => shortDayOf(startedAt ?? plannedAt)

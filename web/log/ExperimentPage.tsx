@@ -1,12 +1,15 @@
-import type { StoredExperiment } from '@sable/contract/experiments'
+import type { RuledOutList, StoredExperiment } from '@sable/contract/experiments'
 import type { PrintLine } from '@sable/contract/prints'
 import { asMarkdown, confirmed, ruledOut, type ToldTry, type TriedPrint, toldTries, type verdicts } from '@sable/core/log/experiment'
-import { useQueries } from '@tanstack/react-query'
+import { sameFault } from '@sable/core/log/ruledOutBook'
+import { useQueries, useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
 import { Link } from 'react-router'
+import { ruledOutQuery } from '../api/experiments'
 import { printQuery } from '../api/prints'
 import { Button, IconButton } from '../ui/Button'
 import { Choices } from '../ui/Choices'
+import { dayOf } from '../ui/dates'
 import { download, fileNameFrom } from '../ui/download'
 import { EditableText } from '../ui/EditableText'
 import { Select } from '../ui/Select'
@@ -45,6 +48,17 @@ export function ExperimentPage({
   )
   const told = toldTries(experiment, known)
   const out = ruledOut(told)
+  const { data: book = [] } = useQuery(ruledOutQuery)
+  const last = told.at(-1)
+  // By other questions about the same fault, on the same machine and from the same reel.
+  const elsewhere = book.filter(
+    (one) =>
+      sameFault(one.fault, fault) &&
+      one.printer === last?.printer &&
+      one.spool === last.spool &&
+      one.questions.some((own) => own !== question),
+  )
+  const ruledOutBefore = (label: string, is: string) => elsewhere.find((one) => one.label === label && one.is === is)
   const change = (more: Partial<StoredExperiment>): void => onChange({ ...experiment, ...more })
   const setTry = (print: string, more: Partial<(typeof tries)[number]>): void =>
     change({ tries: tries.map((one) => (one.print === print ? { ...one, ...more } : one)) })
@@ -76,6 +90,7 @@ export function ExperimentPage({
             key={one.print}
             told={one}
             index={i}
+            before={one.changed.length === 1 ? ruledOutBefore(one.changed[0]!.label, one.changed[0]!.is) : undefined}
             onDid={(did) => setTry(one.print, { did })}
             onRemove={() => change({ tries: tries.filter(({ print }) => print !== one.print) })}
           />
@@ -86,9 +101,7 @@ export function ExperimentPage({
           label={tries.length === 0 ? 'It began with' : 'Next try'}
           value=""
           hint="choose a print"
-          of={others
-            .slice(0, 60)
-            .map(({ id, name: part, profile, plannedAt }) => ({ id, name: `${plannedAt.slice(0, 10)} ${part} ${profile}` }))}
+          of={others.slice(0, 60).map(({ id, name: part, profile, plannedAt }) => ({ id, name: `${dayOf(plannedAt)} ${part} ${profile}` }))}
           onChange={(print) => change({ tries: [...tries, { print, note: '' }] })}
         />
       )}
@@ -99,6 +112,21 @@ export function ExperimentPage({
             {out.map(({ label, was, is }) => (
               <li key={`${label} ${is}`} className="text-muted line-through decoration-strong">
                 {label}: {was} → {is}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {elsewhere.length > 0 && (
+        <section aria-label="Ruled out before">
+          <h3 className="mb-1 font-semibold">Ruled out before, on this printer and reel</h3>
+          <ul className="space-y-0.5 text-muted">
+            {elsewhere.map(({ label, was, is, times, questions }) => (
+              <li key={`${label} ${was} ${is}`}>
+                <span className="line-through decoration-strong">
+                  {label}: {was} → {is}
+                </span>{' '}
+                {times === 1 ? 'once' : `${times} times`}, by “{questions.join('”, “')}”
               </li>
             ))}
           </ul>
@@ -117,11 +145,14 @@ export function ExperimentPage({
 function Try({
   told: { print, name, at, did, changed },
   index,
+  before,
   onDid,
   onRemove,
 }: {
   told: ToldTry
   index: number
+  /** Where its change was ruled out already. */
+  before: RuledOutList[number] | undefined
   onDid: (did: ToldTry['did']) => void
   onRemove: () => void
 }) {
@@ -132,7 +163,7 @@ function Try({
         <Link to={`/log/${print}`} className="underline decoration-line underline-offset-2">
           {name}
         </Link>
-        <span className="figure text-[11.5px] text-muted">{at.slice(0, 10)}</span>
+        <span className="figure text-[12px] text-muted">{dayOf(at)}</span>
         <div className="flex-1" />
         {index > 0 && <Choices label="" name={`Try ${index + 1}`} of={answers} value={did} onChange={onDid} />}
         <IconButton label={`Take try ${index + 1} out`} onClick={onRemove}>
@@ -146,6 +177,11 @@ function Try({
             ? 'Nothing was changed.'
             : changed.map(({ label, was, is }) => `${label}: ${was} → ${is}`).join('; ')}
       </p>
+      {before && (
+        <p className="mt-0.5 ml-5 border-l-2 border-worse pl-2 text-worse">
+          Ruled out before for this fault, on this printer and reel: “{before.questions.join('”, “')}”.
+        </p>
+      )}
       {changed.length > 1 && (
         <p className="mt-0.5 ml-5 border-l-2 border-worse pl-2 text-worse">
           {changed.length} things were changed at once: nothing is ruled out by it.

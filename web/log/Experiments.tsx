@@ -71,7 +71,7 @@ export function Experiments({ lines }: { lines: readonly PrintLine[] }) {
                 )}
               >
                 {own}
-                <span className="block text-[11px] text-muted">
+                <span className="block text-[12px] text-muted">
                   {tries.length} {tries.length === 1 ? 'print' : 'prints'}
                   {verdict !== '' && `, ${verdict}`}
                 </span>

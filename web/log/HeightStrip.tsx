@@ -19,7 +19,7 @@ export function HeightStrip({ line: { heightMm, atZ, faults, state } }: { line: 
       {marks.map((mm) => (
         <g key={mm}>
           <line x1={LEFT - 5} x2={LEFT} y1={toY(mm)} y2={toY(mm)} className="stroke-strong" />
-          <text x={LEFT - 8} y={toY(mm) + 3.5} textAnchor="end" className="figure fill-muted text-[10px]">
+          <text x={LEFT - 8} y={toY(mm) + 3.5} textAnchor="end" className="figure fill-muted text-[12px]">
             {mm}
           </text>
         </g>
@@ -29,7 +29,7 @@ export function HeightStrip({ line: { heightMm, atZ, faults, state } }: { line: 
       {pins.map(({ what, z }) => (
         <g key={`${what} ${z}`}>
           <line x1={LEFT} x2={LEFT + 26} y1={toY(z)} y2={toY(z)} strokeWidth={2} className="stroke-worse" />
-          <text x={LEFT + 30} y={toY(z) + 3.5} className="fill-ink text-[11px]">
+          <text x={LEFT + 30} y={toY(z) + 3.5} className="fill-ink text-[12px]">
             {what.length > 14 ? `${what.slice(0, 13)}…` : what}
           </text>
         </g>

@@ -4,7 +4,7 @@ import { TIME_NOISE } from '@sable/core/learning/timed'
 import { driftOf } from '@sable/core/log/drift'
 import { driftSentence } from '@sable/core/log/sentences'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useMemo } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { printsQuery } from '../api/prints'
 import { shelfQuery } from '../api/shelf'
@@ -46,14 +46,16 @@ function Opened({ shelf }: { shelf: Shelf }) {
   const { printId } = useParams()
   const navigate = useNavigate()
   const { get, set } = useAddress()
+  const [all, setAll] = useState(false)
   const filter = {
     printer: get('printer'),
     spool: get('spool'),
+    profile: get('profile'),
     state: get('state') as PrintLine['state'] | undefined,
     words: get('words'),
   }
   const prints = useQuery({
-    ...printsQuery({ ...filter, limit: get('view') === 'back' ? ALL : NEWEST }),
+    ...printsQuery({ ...filter, limit: get('view') === 'back' || all ? ALL : NEWEST }),
     placeholderData: (before) => before,
   })
   const view = get('view')
@@ -66,7 +68,7 @@ function Opened({ shelf }: { shelf: Shelf }) {
   const open = printId !== undefined && (!isFiltered || lines.some(({ id }) => id === printId)) ? printId : lines[0]?.id
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <header className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-3">
+      <header className="flex min-h-11 shrink-0 items-center max-lg:flex-wrap gap-3 border-b border-line px-3">
         <h1 className="mr-1 text-[15px] font-semibold">Log</h1>
         <SearchField
           label="Find in names, notes and faults"
@@ -93,7 +95,7 @@ function Opened({ shelf }: { shelf: Shelf }) {
       </header>
       <Drifts lines={lines} shelf={shelf} />
       {view === 'trainer' ? (
-        <Trainer />
+        <Trainer shelf={shelf} />
       ) : view === 'experiments' ? (
         <Experiments lines={lines} />
       ) : lines.length === 0 ? (
@@ -111,6 +113,7 @@ function Opened({ shelf }: { shelf: Shelf }) {
             total={prints.data?.total ?? 0}
             open={open}
             nameOf={nameOf}
+            onEnd={() => setAll(true)}
             onOpen={(id) => void navigate({ pathname: `/log/${id}`, search: window.location.search })}
           />
           {open !== undefined && <PrintPage key={open} id={open} shelf={shelf} lines={lines} nameOf={nameOf} />}

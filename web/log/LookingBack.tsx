@@ -2,13 +2,15 @@ import type { PrintLine } from '@sable/contract/prints'
 import type { Shelf } from '@sable/contract/shelf'
 import { lookBack, type PastGroup } from '@sable/core/log/lookBack'
 import { Download } from 'lucide-react'
-import Papa from 'papaparse'
 import { useMemo, useState } from 'react'
 import { Button } from '../ui/Button'
 import { Choices } from '../ui/Choices'
+import { toCsv } from '../ui/csv'
 import { inMoney } from '../ui/currency'
 import { download } from '../ui/download'
+import { namesOf } from './namesOf'
 import { type Measure, OffChart, pointsOf } from './OffChart'
+import { PrintTrail } from './PrintTrail'
 
 const groupings = [
   { id: 'profile', name: 'profile' },
@@ -26,6 +28,7 @@ const measures = [
 export function LookingBack({ lines, shelf }: { lines: readonly PrintLine[]; shelf: Shelf }) {
   const [measure, setMeasure] = useState<Measure>('time')
   const [by, setBy] = useState<Grouping>('profile')
+  const [part, setPart] = useState<string>()
   const points = useMemo(() => pointsOf(lines, measure), [lines, measure])
   const groups = useMemo(() => lookBack(lines, (line) => line[by] || undefined), [lines, by])
   const nameOf = (key: string): string =>
@@ -42,7 +45,7 @@ export function LookingBack({ lines, shelf }: { lines: readonly PrintLine[]; she
             : `${within} of ${points.length} within the 80 % range that was told before.`}
         </p>
         <div className="flex-1" />
-        <Button onClick={() => download('prints.csv', Papa.unparse(lines.map(asRow)), 'text/csv')}>
+        <Button onClick={() => download('prints.csv', toCsv(lines.map(asRow)), 'text/csv')}>
           <Download className="size-3.5" aria-hidden /> CSV
         </Button>
         <Button onClick={() => download('prints.json', JSON.stringify(lines, null, 2), 'application/json')}>
@@ -54,21 +57,33 @@ export function LookingBack({ lines, shelf }: { lines: readonly PrintLine[]; she
         <h2 className="text-[14px] font-semibold">Together</h2>
         <Choices label="" name="By" of={groupings} value={by} onChange={(id) => id && setBy(id)} />
       </div>
-      <Groups groups={groups} nameOf={nameOf} />
+      <Groups groups={groups} nameOf={nameOf} {...(by === 'name' ? { open: part, onOpen: setPart } : {})} />
+      {by === 'name' && part !== undefined && <PrintTrail name={part} nameOf={namesOf(shelf)} />}
     </section>
   )
 }
 
 const percent = (share: number): string => `${Math.round(100 * share)}`
 
-function Groups({ groups, nameOf }: { groups: readonly PastGroup[]; nameOf: (key: string) => string }) {
+function Groups({
+  groups,
+  nameOf,
+  open,
+  onOpen,
+}: {
+  groups: readonly PastGroup[]
+  nameOf: (key: string) => string
+  open?: string | undefined
+  /** Groups that can be opened. */
+  onOpen?: (key: string) => void
+}) {
   return (
     <table className="w-full text-right text-[12.5px]">
-      <thead className="text-[11.5px] text-muted">
+      <thead className="text-[12px] text-muted">
         <tr className="border-b border-line">
           <th />
           <th className="py-1 font-normal">prints</th>
-          <th className="font-normal" title="Wilson’s interval, 95 %">
+          <th className="font-normal" data-hint="Wilson’s interval, 95 %">
             came out, %
           </th>
           <th className="font-normal">time, real/foretold</th>
@@ -82,11 +97,24 @@ function Groups({ groups, nameOf }: { groups: readonly PastGroup[]; nameOf: (key
       <tbody className="figure">
         {groups.map(({ key, prints, success, time, mass, hours, grams, lostG, lostCost }) => (
           <tr key={key} className="border-b border-line/60">
-            <th className="py-1 text-left font-sans font-normal">{nameOf(key)}</th>
+            <th className="py-1 text-left font-sans font-normal">
+              {onOpen ? (
+                <button
+                  type="button"
+                  aria-pressed={key === open}
+                  onClick={() => onOpen(key)}
+                  className="min-h-6 underline decoration-line underline-offset-2 aria-pressed:text-lantern-ink"
+                >
+                  {nameOf(key)}
+                </button>
+              ) : (
+                nameOf(key)
+              )}
+            </th>
             <td>{prints}</td>
             <td>
               {percent(success.share)}
-              <span className="ml-1.5 text-[11px] text-muted">
+              <span className="ml-1.5 text-[12px] text-muted">
                 {percent(success.range[0])}–{percent(success.range[1])}
               </span>
             </td>

@@ -43,7 +43,7 @@ export function OffChart({ points, what }: { points: readonly Point[]; what: str
   const within = points.filter(({ off, low, high }) => off >= low && off <= high).length
   const reach = Math.max(10, ...points.map(({ off, low, high }) => Math.max(Math.abs(off), Math.abs(low), high)))
   const most = Math.ceil(reach / 10) * 10
-  const axis = { stroke: 'var(--muted)', fontSize: 11, tickLine: false } as const
+  const axis = { stroke: 'var(--muted)', fontSize: 12, tickLine: false } as const
   return (
     <div role="img" aria-label={`${what}: ${within} of ${points.length} prints ended within their 80 % range`} className="h-64 min-h-0">
       <ResponsiveContainer>

@@ -5,12 +5,14 @@ import { formatDuration } from '@sable/core/units/format'
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { Button, IconButton } from '../ui/Button'
+import { Checkbox } from '../ui/Checkbox'
 import { Choices } from '../ui/Choices'
+import { dayOf } from '../ui/dates'
 import type { Refusal } from '../ui/Notice'
 import { NumberField } from '../ui/NumberField'
 import { Select } from '../ui/Select'
+import { CaliperButton, WeighButton } from './instrumentButtons'
 import { stateNames } from './stateNames'
-import { WeighButton } from './WeighButton'
 
 const marks = [1, 2, 3, 4, 5].map((id) => ({ id, name: String(id) }))
 const verdicts = [
@@ -94,6 +96,7 @@ export function OutcomeForm({
         />
       </div>
       <Reels said={said} shelf={shelf} onChange={change} onRefusal={onRefusal} />
+      <Sizes said={said} foretold={frozen.foretold.sizeMm} onChange={change} onRefusal={onRefusal} />
       <div className="grid grid-cols-2 gap-x-8 gap-y-1.5">
         {regions.map((region) => (
           <Choices
@@ -110,7 +113,7 @@ export function OutcomeForm({
         <Choices label="Strength by hand" of={marks} value={said.strength} onChange={(strength) => change({ strength })} />
         <Choices label="How it fits" of={marks} value={said.fit} onChange={(fit) => change({ fit })} />
       </div>
-      <p className="text-[11.5px] text-muted">1 is not usable, 5 could not be better. Leave out what you did not look at.</p>
+      <p className="text-[12px] text-muted">1 is not usable, 5 could not be better. Leave out what you did not look at.</p>
       <Faults said={said} heightMm={line.heightMm} onChange={change} />
       {earlier.length > 0 && (
         <div className="flex items-center gap-3">
@@ -119,7 +122,7 @@ export function OutcomeForm({
             value={said.against?.print ?? ''}
             of={[
               { id: '', name: 'none' },
-              ...earlier.map(({ id, plannedAt, profile }) => ({ id, name: `${plannedAt.slice(0, 10)} ${profile}` })),
+              ...earlier.map(({ id, plannedAt, profile }) => ({ id, name: `${dayOf(plannedAt)} ${profile}` })),
             ]}
             onChange={(print) => change({ against: print === '' ? undefined : { print, verdict: said.against?.verdict ?? 'same' } })}
           />
@@ -154,6 +157,47 @@ export function OutcomeForm({
 
 type Change = (more: Partial<PrintOutcome>) => void
 
+const axes = ['X', 'Y', 'Z'] as const
+
+/** What a caliper finds along the axes, beside what was asked for. */
+function Sizes({
+  said: { sizeMm = {} },
+  foretold,
+  onChange,
+  onRefusal,
+}: {
+  said: PrintOutcome
+  foretold: readonly number[] | undefined
+  onChange: Change
+  onRefusal: (refusal: Refusal) => void
+}) {
+  const set = (axis: (typeof axes)[number], mm: number | undefined): boolean => {
+    if (mm !== undefined && !(mm > 0 && mm <= 3000)) return false
+    const next = withoutNothing({ ...sizeMm, [axis]: mm === undefined ? undefined : Math.round(100 * mm) / 100 })
+    onChange({ sizeMm: Object.keys(next).length === 0 ? undefined : next })
+    return true
+  }
+  return (
+    <section aria-label="Size" className="flex flex-wrap items-center gap-x-5 gap-y-1.5 text-[12px]">
+      <span className="text-muted">By caliper</span>
+      {axes.map((axis, i) => (
+        <span key={axis} className="flex items-center gap-1.5">
+          <NumberField
+            label={foretold ? `${axis}, asked ${foretold[i]!.toFixed(2)}` : axis}
+            name={`Size along ${axis}`}
+            unit="mm"
+            width="w-20"
+            value={sizeMm[axis]}
+            problem="0 to 3000"
+            onCommit={(mm) => set(axis, mm)}
+          />
+          <CaliperButton axis={axis} name={`along ${axis}`} onMm={(mm) => set(axis, mm)} onRefusal={onRefusal} />
+        </span>
+      ))}
+    </section>
+  )
+}
+
 /** Reels before and after: more than one where it was changed at a height. */
 function Reels({
   said,
@@ -175,7 +219,7 @@ function Reels({
   const others = shelf.spools.filter(({ key, archived }) => !archived && !said.spools.some(({ spool }) => spool === key))
   return (
     <section aria-label="Reels" className="space-y-1.5 text-[12px]">
-      {said.spools.map(({ spool, beforeG, afterG, fromZ }, i) => (
+      {said.spools.map(({ spool, beforeG, afterG, fromZ, ranOut }, i) => (
         <div key={spool} className="flex items-center gap-3">
           <span className="min-w-0 flex-1 truncate">{nameOf(spool)}</span>
           {i > 0 && (
@@ -206,6 +250,9 @@ function Reels({
             problem="0 to 30 000"
             onCommit={(value) => set(i, { afterG: value })}
           />
+          <Checkbox checked={ranOut ?? false} onChange={(ended) => set(i, { ranOut: ended || undefined })}>
+            ran out
+          </Checkbox>
           <WeighButton name={`${nameOf(spool)} after`} onGrams={(grams) => set(i, { afterG: grams })} onRefusal={onRefusal} />
           <IconButton label={`Without ${nameOf(spool)}`} onClick={() => onChange({ spools: said.spools.filter((_, k) => k !== i) })}>
             <X className="size-3.5" />

@@ -18,6 +18,7 @@ import {
 } from '../api/prints'
 import { shelfQuery } from '../api/shelf'
 import { Button } from '../ui/Button'
+import { momentOf } from '../ui/dates'
 import { Loading } from '../ui/Loading'
 import { Markdown } from '../ui/Markdown'
 import { Notice, type Refusal } from '../ui/Notice'
@@ -27,6 +28,7 @@ import { Beside } from './Beside'
 import { Foretold } from './Foretold'
 import { HeightStrip } from './HeightStrip'
 import { MachinePanel } from './MachinePanel'
+import { OnTable } from './OnTable'
 import { OutcomeForm } from './OutcomeForm'
 import { Running } from './Running'
 import { SaidOfIt } from './SaidOfIt'
@@ -104,6 +106,7 @@ export function PrintPage({
       )}
       {!telling && !hasEnded(line) && <Foretold figures={print.data.frozen.foretold.figures} />}
       {line.state === 'running' && !telling && <Running line={line} onEnd={() => setTelling(true)} />}
+      {line.state !== 'planned' && (telling || !hasEnded(line)) && address !== undefined && <OnTable onRefusal={setRefusal} />}
       {telling ? (
         <OutcomeForm
           print={print.data}
@@ -134,9 +137,9 @@ export function PrintPage({
         <Photos
           photos={photos}
           addressOf={printPhotoAddress}
-          onAdd={(files) =>
+          onAdd={(files, withOriginals) =>
             attempt(async () => {
-              for (const file of files) await addPrintPhoto(id, file)
+              for (const file of files) await addPrintPhoto(id, file, withOriginals)
             })
           }
           onRemove={(photo) => void attempt(() => removePrintPhoto(photo))}
@@ -148,8 +151,7 @@ export function PrintPage({
 
 function Head({ print: { line, frozen }, nameOf }: { print: Print; nameOf: (key: string) => string }) {
   const { sign, tone } = stateSigns[line.state]
-  const at = (iso: string | undefined): string =>
-    iso === undefined ? '' : new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+  const at = (iso: string | undefined): string => (iso === undefined ? '' : momentOf(iso))
   return (
     <header>
       <h2 className="flex items-baseline gap-2 text-[16px] font-semibold">

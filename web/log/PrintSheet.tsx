@@ -8,6 +8,7 @@ import { printPhotoAddress, printQuery } from '../api/prints'
 import { shelfQuery } from '../api/shelf'
 import { Button } from '../ui/Button'
 import { inMoney } from '../ui/currency'
+import { dayOf } from '../ui/dates'
 import { Loading } from '../ui/Loading'
 import { Markdown } from '../ui/Markdown'
 import { HeightStrip } from './HeightStrip'
@@ -56,7 +57,7 @@ function Page({ print: { line, frozen, kept, photos }, nameOf }: { print: Print;
           <p>{[line.printer, line.nozzle, line.material, ...(line.spool === undefined ? [] : [line.spool])].map(nameOf).join(', ')}</p>
         </div>
         <p className="text-right">
-          {(line.startedAt ?? line.plannedAt).slice(0, 10)}
+          {dayOf(line.startedAt ?? line.plannedAt)}
           <br />
           {stateNames[line.state]}
           {line.atZ !== undefined && ` at ${line.atZ} mm`}

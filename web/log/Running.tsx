@@ -2,6 +2,7 @@ import type { PrintLine } from '@sable/contract/prints'
 import { formatDuration } from '@sable/core/units/format'
 import { useEffect, useState } from 'react'
 import { Button } from '../ui/Button'
+import { clockOf } from '../ui/dates'
 
 const TICK_MS = 1000
 
@@ -37,8 +38,7 @@ export function Running({ line: { startedAt, endedAt, clockS, timeS, timeRange }
   const [low, high] = timeRange
   const whole = Math.max(high * 1.1, Math.min(since, 1.5 * high))
   const share = (seconds: number): string => `${Math.min(100, (100 * seconds) / whole)}%`
-  const clock = (seconds: number): string =>
-    new Date(Date.parse(startedAt) + seconds * 1000).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  const clock = (seconds: number): string => clockOf(new Date(Date.parse(startedAt) + seconds * 1000))
   return (
     <section aria-label="Running" className="mt-3 space-y-2">
       <div className="relative h-4 rounded bg-sunk">

@@ -3,7 +3,7 @@ import { Button } from '../ui/Button'
 
 /** What its maker said of a print, in a line or two. */
 export function SaidOfIt({ outcome, nameOf, onChange }: { outcome: PrintOutcome; nameOf: (key: string) => string; onChange: () => void }) {
-  const { marks, strength, fit, faults, spools } = outcome
+  const { marks, strength, fit, faults, spools, sizeMm = {} } = outcome
   const told = [
     ...regions.flatMap((region) => (marks[region] === undefined ? [] : [`${region} ${marks[region]}`])),
     ...(strength === undefined ? [] : [`strength by hand ${strength}`]),
@@ -16,6 +16,13 @@ export function SaidOfIt({ outcome, nameOf, onChange }: { outcome: PrintOutcome;
         {faults.length > 0 && (
           <span className="block text-worse">
             {faults.map(({ what, atZ }) => (atZ === undefined ? what : `${what} at ${atZ} mm`)).join('; ')}
+          </span>
+        )}
+        {Object.keys(sizeMm).length > 0 && (
+          <span className="figure block text-muted">
+            {Object.entries(sizeMm)
+              .map(([axis, mm]) => `${axis} ${mm.toFixed(2)} mm`)
+              .join(' · ')}
           </span>
         )}
         {spools.length > 1 && (

@@ -1,55 +1,106 @@
-import type { TowerTruth } from '@sable/contract/trainer'
-import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
-import { answerTower, towerQuery } from '../api/trainer'
+import type { Shelf } from '@sable/contract/shelf'
+import { type DrawnTower, type TowerKind, type TowerTruth, towerKinds } from '@sable/contract/trainer'
+import { trialKinds } from '@sable/core/trials/kinds'
+import { planTrial } from '@sable/core/trials/plan'
+import { heightsOf } from '@sable/core/trials/spec/trial'
+import { InputError } from '@sable/core/units/errors'
+import { median } from 'd3-array'
+import { useEffect, useMemo, useState } from 'react'
+import { asRefusal } from '../api/asRefusal'
+import { answerTower, makeTower } from '../api/trainer'
+import { predictionPool } from '../predictions/predictionStore'
+import { trialRequest } from '../trials/trialRequest'
+import { useTrialPlace, useTrialSetup } from '../trials/useTrialPlace'
 import { Button } from '../ui/Button'
-import { Loading } from '../ui/Loading'
+import { Choices } from '../ui/Choices'
+import { Notice, type Refusal } from '../ui/Notice'
 import { NumberField } from '../ui/NumberField'
-import { DrawnTowerPicture } from './DrawnTowerPicture'
+import { Select } from '../ui/Select'
+import { SeenThingPicture } from './SeenThingPicture'
 import { scores } from './trainerScores'
 
-const asks = {
-  temperature: { ask: 'Where is the middle of what prints clean?', how: 'Gaps where it is too cold, strings where it is too hot.' },
-  flow: { ask: 'At which flow does it begin to fail?', how: 'The first band with a hole. The hot end fails at it or a little before.' },
-} as const
+const asks: Readonly<Record<TowerKind, { readonly ask: string; readonly how: string; readonly isShare: boolean; readonly unit: string }>> =
+  {
+    temperature: {
+      ask: 'Where is the middle of what prints clean?',
+      how: 'Holes where it is too cold, strings where it is too hot.',
+      isShare: false,
+      unit: '°C',
+    },
+    flowLadder: {
+      ask: 'At which flow does it begin to fail?',
+      how: 'Dull, then full of holes. The hot end fails at the first band with holes or a little before.',
+      isShare: true,
+      unit: 'mm³/s',
+    },
+    retraction: {
+      ask: 'From which pull on is it clean?',
+      how: 'Strings between the columns grow fewer the more is pulled back; one or two are chance.',
+      isShare: false,
+      unit: 'mm',
+    },
+  }
 
-/** Towers of known truth, to learn reading on: nothing of it is written to any record. */
-export function Trainer() {
+/** Towers of known truth, to learn reading on: a trial's own program, printed on a machine that only its maker knows. */
+export function Trainer({ shelf }: { shelf: Shelf }) {
+  const [kind, setKind] = useState<TowerKind>('temperature')
   const [seed, setSeed] = useState(() => scores.next())
-  const tower = useQuery({ ...towerQuery(seed), staleTime: Number.POSITIVE_INFINITY })
   const [value, setValue] = useState<number>()
   const [told, setTold] = useState<TowerTruth>()
-  if (!tower.data) return <Loading what="a tower" failed={tower.failureReason} />
-  const { kind, unit } = tower.data
+  const [place, setPlace] = useTrialPlace(shelf)
+  const tower = useTower(kind, seed, shelf, place)
+  const { ask, how, isShare, unit } = asks[kind]
   const off = (of: number, truth: number): string =>
-    kind === 'flow' ? `${(100 * (of / truth - 1)).toFixed(0)} %` : `${(of - truth).toFixed(1)} ${unit}`
+    isShare ? `${(100 * (of / truth - 1)).toFixed(0)} %` : `${(of - truth).toFixed(1)} ${unit}`
   const answer = async (): Promise<void> => {
-    if (value === undefined) return
-    const truth = await answerTower(seed, value)
-    scores.add({ seed, kind, off: kind === 'flow' ? Math.abs(value / truth.truth - 1) : Math.abs(value - truth.truth) })
+    if (value === undefined || !tower.made) return
+    const truth = await answerTower(tower.made.id, value)
+    scores.add({ seed, kind, off: isShare ? Math.abs(value / truth.truth - 1) : Math.abs(value - truth.truth) })
     setTold(truth)
   }
-  const next = (): void => {
-    setSeed(scores.next())
+  const next = (kindNow = kind): void => {
+    setKind(kindNow)
+    setSeed(Math.max(seed + 1, scores.next()))
     setValue(undefined)
     setTold(undefined)
   }
   const past = scores.all().filter((one) => one.kind === kind)
+  const records = (name: 'printers' | 'spools') =>
+    shelf[name].filter(({ archived }) => !archived).map((record) => ({ id: record.key, name: record.name }))
   return (
     <section aria-label="Trainer" className="flex min-h-0 flex-1">
-      <div className="min-h-0 min-w-0 flex-1 overflow-hidden p-5">
-        <DrawnTowerPicture tower={tower.data} />
+      <div className="min-h-0 min-w-0 flex-1 overflow-hidden p-4">
+        {tower.made ? (
+          <SeenThingPicture thing={tower.made.thing} name={`${trialKinds[kind].name} tower`} bands={tower.bands} />
+        ) : tower.refusal ? (
+          <Notice refusal={tower.refusal} onClose={() => next()} />
+        ) : (
+          <p role="status" className="grid h-full place-items-center text-muted">
+            Printing a {trialKinds[kind].name.toLowerCase()} tower …
+          </p>
+        )}
       </div>
       <aside className="w-[25rem] shrink-0 space-y-3 overflow-auto border-l border-line p-5 text-[12.5px]">
-        <h2 className="text-[15px] font-semibold">{asks[kind].ask}</h2>
-        <p className="text-muted">{asks[kind].how} Nobody but its maker knows; nothing here goes to your records.</p>
+        <Choices
+          label=""
+          name="Tower"
+          of={towerKinds.map((id) => ({ id, name: trialKinds[id].name }))}
+          value={kind}
+          onChange={(id) => id && next(id)}
+        />
+        <div className="flex flex-wrap gap-x-4 gap-y-1.5">
+          <Select label="Spool" value={place.spool} of={records('spools')} onChange={(spool) => setPlace({ spool })} />
+          <Select label="Printer" value={place.printer} of={records('printers')} onChange={(printer) => setPlace({ printer })} />
+        </div>
+        <h2 className="text-[15px] font-semibold">{ask}</h2>
+        <p className="text-muted">{how} Your trial’s own program was printed on a simulated machine; nothing here goes to your records.</p>
         <NumberField
           label="You read"
           unit={unit}
           value={value}
           problem="a number"
           onCommit={(typed) => {
-            if (typed !== undefined && !(typed > 0 && typed < 1000)) return false
+            if (typed !== undefined && !(typed >= 0 && typed < 1000)) return false
             setValue(typed)
             return true
           }}
@@ -59,21 +110,56 @@ export function Trainer() {
             <dl className="space-y-1" aria-label="The truth">
               <Line label="It is" value={`${told.truth.toFixed(1)} ${unit}`} />
               <Line label="You were off by" value={value === undefined ? '–' : off(value, told.truth)} />
-              <Line label="The trial’s rule is off by" value={told.rule === undefined ? '–' : off(told.rule, told.truth)} />
+              <Line label="The trial’s rule is off by" value={told.rule === undefined ? 'it tells nothing' : off(told.rule, told.truth)} />
             </dl>
-            <Button tone="main" onClick={next}>
+            <Button tone="main" onClick={() => next()}>
               Another tower
             </Button>
           </>
         ) : (
-          <Button tone="main" disabled={value === undefined} onClick={() => void answer()}>
+          <Button tone="main" disabled={value === undefined || !tower.made} onClick={() => void answer()}>
             How far off is it?
           </Button>
         )}
-        {past.length > 0 && <Past off={past.map((one) => one.off)} kind={kind} unit={unit} />}
+        {past.length > 0 && <Past off={past.map((one) => one.off)} isShare={isShare} unit={unit} />}
       </aside>
     </section>
   )
+}
+
+/** A tower of a kind, planned for a place, printed elsewhere. */
+function useTower(kind: TowerKind, seed: number, shelf: Shelf, place: ReturnType<typeof useTrialPlace>[0]) {
+  const setups = useTrialSetup(place, shelf)
+  const planned = useMemo(() => {
+    if (!setups) return undefined
+    try {
+      const { spec } = planTrial(kind, setups.setup)
+      return { spec, request: trialRequest(spec, setups.setup) }
+    } catch (error) {
+      if (error instanceof InputError) return { refusal: asRefusal(error) }
+      throw error
+    }
+  }, [kind, setups])
+  const [found, setFound] = useState<{ readonly of?: string; readonly made?: DrawnTower; readonly refusal?: Refusal }>({})
+  const key = `${kind} ${seed} ${place.printer} ${place.spool} ${place.nozzle}`
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key says all that the plan says.
+  useEffect(() => {
+    if (!planned?.request) return
+    let wanted = true
+    const { spec, request } = planned
+    const bands = spec.bands.map(({ value = 0 }, i) => ({ value, ...heightsOf(spec, i) }))
+    predictionPool()
+      .anyWorker.writeProgram(request)
+      .then((program) => makeTower(seed, kind, bands, program as Blob))
+      .then((made) => wanted && setFound({ of: key, made }))
+      .catch((error: unknown) => wanted && setFound({ of: key, refusal: asRefusal(error) }))
+    return () => {
+      wanted = false
+    }
+  }, [key])
+  const bands = planned?.spec?.bands.map(({ label }, i) => ({ label, ...heightsOf(planned.spec, i) })) ?? []
+  const current = found.of === key ? found : {}
+  return { bands, made: current.made, refusal: planned?.refusal ?? current.refusal }
 }
 
 const Line = ({ label, value }: { label: string; value: string }) => (
@@ -84,17 +170,16 @@ const Line = ({ label, value }: { label: string; value: string }) => (
 )
 
 /** How the reader has come on: the middle of the first towers against that of the last. */
-function Past({ off, kind, unit }: { off: readonly number[]; kind: 'temperature' | 'flow'; unit: string }) {
-  const shown = (value: number): string => (kind === 'flow' ? `${Math.round(100 * value)} %` : `${value.toFixed(1)} ${unit}`)
-  const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!
+function Past({ off, isShare, unit }: { off: readonly number[]; isShare: boolean; unit: string }) {
+  const shown = (value: number): string => (isShare ? `${Math.round(100 * value)} %` : `${value.toFixed(1)} ${unit}`)
   const some = Math.min(5, off.length)
   return (
     <p className="text-muted">
       {off.length} {off.length === 1 ? 'tower' : 'towers'} read; off by{' '}
-      <span className="figure text-ink">{shown(middle(off.slice(-some)))}</span> of late
+      <span className="figure text-ink">{shown(median(off.slice(-some))!)}</span> of late
       {off.length > some && (
         <>
-          , by <span className="figure">{shown(middle(off.slice(0, some)))}</span> at first
+          , by <span className="figure">{shown(median(off.slice(0, some))!)}</span> at first
         </>
       )}
       .

@@ -62,7 +62,15 @@ describe('looking back', () => {
 describe('what came out', () => {
   const print = {
     line: line({ state: 'running', startedAt: '2026-03-01T09:00:00.000Z', clockS: 3725, actualS: undefined }),
-    frozen: { printer: 'dory', nozzle: 'bore-0.4', material: 'pla', spool: 'reel', beforeG: 500, placement: asModelled },
+    frozen: {
+      printer: 'dory',
+      nozzle: 'bore-0.4',
+      material: 'pla',
+      spool: 'reel',
+      beforeG: 500,
+      placement: asModelled,
+      foretold: { sizeMm: [30, 20, 80] },
+    },
     photos: [],
   } as unknown as Print
   const shelf = { spools: [{ key: 'reel', name: 'Reel', archived: false }] } as unknown as Shelf
@@ -116,7 +124,7 @@ describe('scores of the trainer', () => {
   it('are kept in this browser, and no tower is shown twice', () => {
     localStorage.clear()
     expect(scores.next()).toBe(1)
-    scores.add({ seed: 1, kind: 'flow', off: 0.1 })
+    scores.add({ seed: 1, kind: 'flowLadder', off: 0.1 })
     expect(scores.next()).toBe(2)
     localStorage.setItem('sable.trainer', 'not JSON')
     expect(scores.all()).toEqual([])

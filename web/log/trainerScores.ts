@@ -1,6 +1,8 @@
+import type { TowerKind } from '@sable/contract/trainer'
+
 interface Score {
   readonly seed: number
-  readonly kind: 'temperature' | 'flow'
+  readonly kind: TowerKind
   readonly off: number
 }
 

@@ -1,3 +1,5 @@
+import type { MatrixCell } from '@sable/core/matrix/matrix'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import type { Stage } from '@sable/core/profile/table/setting'
 import { InputError } from '@sable/core/units/errors'
@@ -110,14 +112,46 @@ export class PredictionPool {
     stop: Int32Array,
     onEach: (index: number, prediction: Prediction | undefined) => void,
   ): Promise<void> {
+    await this.onAllLanes(requests, (worker, own, first) =>
+      worker.tryAll(
+        own,
+        stop,
+        Comlink.proxy((index: number, prediction: Prediction | undefined) => onEach(first + index, prediction)),
+      ),
+    )
+  }
+
+  /**
+   * Figures of requests on all workers, beside their columns; each takes a run of neighbours, as `tryAll` does.
+   *
+   * @param stop set its first entry to 1 to give up
+   */
+  async figuresOfAll(
+    requests: readonly PredictRequest[],
+    purpose: Purpose,
+    stop: Int32Array,
+    onEach: (index: number, cell: MatrixCell) => void,
+  ): Promise<void> {
+    await this.onAllLanes(requests, (worker, own, first) =>
+      worker.figuresOfAll(
+        own,
+        purpose,
+        stop,
+        Comlink.proxy((index: number, cell: MatrixCell) => onEach(first + index, cell)),
+      ),
+    )
+  }
+
+  private async onAllLanes(
+    requests: readonly PredictRequest[],
+    work: (worker: Lane['worker'], own: readonly PredictRequest[], first: number) => Promise<void>,
+  ): Promise<void> {
     const run = Math.ceil(requests.length / this.lanes.length)
     await Promise.all(
       this.lanes.map(({ worker, lost }, lane) => {
         const first = lane * run
         const own = requests.slice(first, first + run)
-        if (own.length === 0) return undefined
-        const told = Comlink.proxy((index: number, prediction: Prediction | undefined) => onEach(first + index, prediction))
-        return Promise.race([worker.tryAll(own, stop, told), lost])
+        return own.length === 0 ? undefined : Promise.race([work(worker, own, first), lost])
       }),
     )
   }

@@ -56,7 +56,7 @@ export function followLineup(content: LineupContent, part: StoredPart, shelf: Sh
 /** What the core needs to compute a candidate; undefined when the shelf lacks what it names. */
 export function requestFor(
   candidate: Candidate,
-  { placement, purpose }: LineupContent,
+  { placement, purpose }: Pick<LineupContent, 'placement' | 'purpose'>,
   part: StoredPart,
   shelf: Shelf,
 ): PredictRequest | undefined {

@@ -23,7 +23,7 @@ export function LadderEditor({ points, onChange }: { points: readonly Point[]; o
   return (
     <section>
       <h2 className="text-[12.5px] font-semibold text-lantern-ink">Flow ladder</h2>
-      <p className="text-[11.5px] text-muted">
+      <p className="text-[12px] text-muted">
         Flows at which it was seen to fail, by nozzle temperature. They take the place of the assumed limit: 85 % of the line through them
         is what a column asks at most.
       </p>
@@ -73,14 +73,14 @@ function Ladder({ points }: { points: readonly Point[] }) {
     temperature,
     through: throughLadder(points, temperature, medians.melt.ladderSlope),
   }))
-  const axis = { stroke: 'var(--muted)', fontSize: 11, tickLine: false } as const
+  const axis = { stroke: 'var(--muted)', fontSize: 12, tickLine: false } as const
   return (
     <div
       role="img"
       aria-label={`Flow ladder: ${points.map(({ temperature, flow }) => `${flow} mm³/s at ${temperature} °C`).join(', ')}`}
       className="h-44 w-80"
     >
-      <p aria-hidden className="text-[11px] text-muted">
+      <p aria-hidden className="text-[12px] text-muted">
         mm³/s
       </p>
       <ResponsiveContainer height="90%">

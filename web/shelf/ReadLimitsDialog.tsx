@@ -22,8 +22,8 @@ export function ReadLimitsDialog({
   return (
     <Sheet title={`Read the limits of ${printer.name}`} onClose={onClose}>
       <p className="mb-2 text-[12.5px] text-muted">
-        Ask the machine for its settings over its terminal, and paste what it prints. Lines with M201, M203, M204 and M205 are read, all
-        others passed over.
+        Ask the machine for its settings over its terminal, and paste what it prints. Lines with M201, M203, M204 and M205 are read, or a
+        configuration of keys and values (max_accel: 3000); all others are passed over.
       </p>
       <textarea
         aria-label="Text from the machine"
@@ -43,10 +43,10 @@ export function ReadLimitsDialog({
           {changes.length > 0 ? (
             <table className="mt-3 w-full text-[12.5px]">
               <thead>
-                <tr className="text-left text-[11.5px] text-muted">
+                <tr className="text-left text-[12px] text-muted">
                   <th className="font-normal">Limit</th>
-                  <th className="text-right font-normal">stored</th>
-                  <th className="text-right font-normal">told</th>
+                  <th className="text-right font-normal">now</th>
+                  <th className="text-right font-normal">reported</th>
                   <th />
                 </tr>
               </thead>
@@ -56,13 +56,13 @@ export function ReadLimitsDialog({
                     <td className="py-0.5">{label}</td>
                     <td className="figure text-right text-muted">{inWords(stored)}</td>
                     <td className="figure text-right">{inWords(now)}</td>
-                    <td className="w-16 pl-2 text-[11px] text-muted">{unit}</td>
+                    <td className="w-16 pl-2 text-[12px] text-muted">{unit}</td>
                   </tr>
                 ))}
               </tbody>
             </table>
           ) : (
-            told.remarks.length === 0 && <p className="mt-3 text-muted">Nothing differs from what is stored.</p>
+            told.remarks.length === 0 && <p className="mt-3 text-muted">Nothing differs from what the record has now.</p>
           )}
         </>
       )}

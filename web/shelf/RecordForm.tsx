@@ -3,8 +3,18 @@ import { recordSchemas, type ShelfKind } from '@sable/contract/shelf'
 import { inWords } from '@sable/core/units/format'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import clsx from 'clsx'
-import { type FieldErrors, type FieldValues, get, set, type UseFormRegister, useForm } from 'react-hook-form'
+import {
+  type FieldErrors,
+  type FieldValues,
+  type Control as FormControl,
+  get,
+  set,
+  type UseFormRegister,
+  useController,
+  useForm,
+} from 'react-hook-form'
 import { inMoney } from '../ui/currency'
+import { Select } from '../ui/Select'
 import type { FieldGroup, RecordField } from './fields'
 import type { AnyRecord } from './shelfWriter'
 
@@ -22,7 +32,7 @@ interface Props {
  */
 export function RecordForm({ kind, record, groups, onSave }: Props) {
   const check = zodResolver(recordSchemas[kind] as never)
-  const { register, handleSubmit, formState, getValues } = useForm<FieldValues>({
+  const { register, control, handleSubmit, formState, getValues } = useForm<FieldValues>({
     values: record,
     resetOptions: { keepDirtyValues: true, keepErrors: true },
     // Objects of which nothing is filled in are not there at all.
@@ -54,7 +64,7 @@ export function RecordForm({ kind, record, groups, onSave }: Props) {
           <legend className="mb-1.5 text-[12.5px] font-semibold text-lantern-ink">{name}</legend>
           <div className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-x-6 gap-y-1">
             {fields.map((field) => (
-              <FormField key={field.path} field={field} record={record} register={register} errors={formState.errors} />
+              <FormField key={field.path} field={field} record={record} register={register} control={control} errors={formState.errors} />
             ))}
           </div>
         </fieldset>
@@ -71,13 +81,15 @@ interface FieldProps {
   readonly field: RecordField
   readonly record: AnyRecord
   readonly register: UseFormRegister<FieldValues>
+  readonly control: FormControl
   readonly errors: FieldErrors
 }
 
-function FormField({ field, record, register, errors }: FieldProps) {
+function FormField({ field, record, register, control, errors }: FieldProps) {
   const { path, label, unit = '', empty, help } = field
   const problem = problemOf(get(errors, path))
   const id = `field-${path.replaceAll('.', '-')}`
+  if (field.kind === 'several') return <Several field={field} register={register} />
   return (
     <div
       className={clsx(
@@ -86,25 +98,47 @@ function FormField({ field, record, register, errors }: FieldProps) {
         (field.kind === 'long' || field.kind === 'lines') && 'col-span-full',
       )}
     >
-      <label htmlFor={id} title={help} className="truncate text-[12.5px] text-muted">
+      <label htmlFor={id} data-hint={help} className="truncate text-[12.5px] text-muted">
         {label}
       </label>
       <span className="flex items-center gap-1.5">
-        <Control id={id} field={field} register={register} invalid={problem !== undefined} placeholder={empty ?? ''} />
-        <span className="w-11 text-[11px] text-muted">{inMoney(unit)}</span>
+        <Control id={id} field={field} register={register} control={control} invalid={problem !== undefined} placeholder={empty ?? ''} />
+        <span className="w-11 text-[12px] text-muted">{inMoney(unit)}</span>
       </span>
-      {field.kind === 'lines' && <span className="col-span-2 pr-[3.1rem] text-right text-[11.5px] text-muted">{help}</span>}
+      {field.kind === 'lines' && <span className="col-span-2 pr-[3.1rem] text-right text-[12px] text-muted">{help}</span>}
       {field.doubts?.(record).map((doubt) => (
-        <span key={doubt} className="col-span-2 pr-[3.1rem] text-right text-[11.5px] text-worse">
+        <span key={doubt} className="col-span-2 pr-[3.1rem] text-right text-[12px] text-worse">
           {doubt}
         </span>
       ))}
       {problem !== undefined && (
-        <span role="alert" id={`${id}-problem`} className="col-span-2 text-[11.5px] text-stop">
+        <span role="alert" id={`${id}-problem`} className="col-span-2 text-[12px] text-stop">
           {problem}
         </span>
       )}
     </div>
+  )
+}
+
+/** Any of a few, each a box to tick. */
+function Several({ field: { path, label, choices = [], empty = '' }, register }: Pick<FieldProps, 'field' | 'register'>) {
+  return (
+    <fieldset className="col-span-full flex flex-wrap items-center gap-x-4 gap-y-1 py-1 text-[12.5px]">
+      <legend className="sr-only">{label}</legend>
+      <span aria-hidden className="text-muted">
+        {label}
+        <span className="ml-1 text-[12px]">(none ticked: {empty})</span>
+      </span>
+      {choices.map((choice) => {
+        const { key, name } = typeof choice === 'string' ? { key: choice, name: inWords(choice) } : choice
+        return (
+          <label key={key} className="flex min-h-6 items-center gap-1.5">
+            <input type="checkbox" value={key} className="size-4 accent-lantern" {...register(path)} />
+            {name}
+          </label>
+        )
+      })}
+    </fieldset>
   )
 }
 
@@ -114,16 +148,18 @@ function Control({
   id,
   field,
   register,
+  control,
   invalid,
   placeholder,
 }: {
   id: string
   field: RecordField
   register: FieldProps['register']
+  control: FormControl
   invalid: boolean
   placeholder: string
 }) {
-  const shared = { id, 'aria-invalid': invalid, 'aria-describedby': invalid ? `${id}-problem` : undefined, title: field.help }
+  const shared = { id, 'aria-invalid': invalid, 'aria-describedby': invalid ? `${id}-problem` : undefined, 'data-hint': field.help }
   switch (field.kind) {
     case 'number':
       return (
@@ -136,30 +172,11 @@ function Control({
         />
       )
     case 'choice':
-      return (
-        <select {...shared} className={`${box} w-40 px-1`} {...register(field.path, { setValueAs: emptyToNothing })}>
-          {field.empty !== undefined && <option value="">{field.empty}</option>}
-          {(field.choices ?? []).map((choice) => {
-            const { key, name } = typeof choice === 'string' ? { key: choice, name: inWords(choice) } : choice
-            return (
-              <option key={key} value={key}>
-                {name}
-              </option>
-            )
-          })}
-        </select>
-      )
+      return <Choice id={id} field={field} control={control} />
     case 'yes':
       return <input {...shared} type="checkbox" className="size-4 accent-lantern" {...register(field.path)} />
     case 'color':
-      return (
-        <input
-          {...shared}
-          type="color"
-          className="h-7 w-24 rounded border border-line bg-sunk"
-          {...register(field.path, { setValueAs: emptyToNothing })}
-        />
-      )
+      return <Color id={id} field={field} control={control} />
     case 'long':
     case 'lines':
       return (
@@ -174,11 +191,55 @@ function Control({
       )
     case 'tags':
       return <input {...shared} placeholder={placeholder} className={`${box} w-40`} {...register(field.path, { setValueAs: toTags })} />
+    case 'several':
+      return null
     case 'text':
       return (
         <input {...shared} placeholder={placeholder} className={`${box} w-40`} {...register(field.path, { setValueAs: emptyToNothing })} />
       )
   }
+}
+
+type OwnState = Pick<FieldProps, 'field' | 'control'> & { readonly id: string }
+
+/** One of a few, or none. */
+function Choice({ id, field: { path, label, empty, choices = [] }, control }: OwnState) {
+  const { field } = useController({ name: path, control })
+  const none = empty === undefined ? [] : [{ id: '', name: empty }]
+  return (
+    <Select
+      id={id}
+      label=""
+      name={label}
+      value={String(field.value ?? '')}
+      of={[
+        ...none,
+        ...choices.map((choice) =>
+          typeof choice === 'string' ? { id: choice, name: inWords(choice) } : { id: choice.key, name: choice.name },
+        ),
+      ]}
+      className="w-40"
+      onChange={(chosen) => field.onChange(emptyToNothing(chosen))}
+    />
+  )
+}
+
+/** A colour. Where there is none yet, the browser's own field would show black as if it were chosen. */
+function Color({ id, field: { path, empty }, control }: OwnState) {
+  const { field } = useController({ name: path, control })
+  return (
+    <span className="relative flex h-7 w-24 items-center justify-center rounded border border-line bg-sunk text-[12px] text-muted focus-within:outline-2 focus-within:outline-lantern">
+      {field.value === undefined && empty}
+      <input
+        id={id}
+        type="color"
+        value={field.value ?? '#808080'}
+        onChange={field.onChange}
+        onBlur={field.onBlur}
+        className={clsx('absolute inset-0 size-full rounded p-0.5', field.value === undefined && 'opacity-0')}
+      />
+    </span>
+  )
 }
 
 /** Empty text takes a value back; a comma counts as a decimal point. */

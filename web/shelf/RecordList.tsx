@@ -58,9 +58,9 @@ export function RecordList({
                 <span className="min-w-0 flex-1">
                   <span className="flex items-baseline gap-2">
                     <span className="truncate text-[13px] font-medium">{one.name}</span>
-                    {one.archived && <span className="text-[11px] text-muted">archived</span>}
+                    {one.archived && <span className="text-[12px] text-muted">archived</span>}
                   </span>
-                  <span className="block truncate text-[11.5px] text-muted">{summaryOf(kind, one, shelf)}</span>
+                  <span className="block truncate text-[12px] text-muted">{summaryOf(kind, one, shelf)}</span>
                 </span>
               </NavLink>
             </li>

@@ -3,12 +3,14 @@ import { machineUse, nozzleNow } from '@sable/core/log/book'
 import type { SettingValues } from '@sable/core/profile/settings'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { copyName } from '../desk/edits'
 import { Button } from '../ui/Button'
 import { inMoney } from '../ui/currency'
 import { EditableText } from '../ui/EditableText'
 import { fieldsOf } from './fields'
 import { LadderEditor } from './LadderEditor'
 import { NozzleFacts } from './NozzleFacts'
+import { ProfilePanel } from './ProfilePanel'
 import { ReadLimitsDialog } from './ReadLimitsDialog'
 import { RecordForm } from './RecordForm'
 import { RevisionsSheet } from './RevisionsSheet'
@@ -44,12 +46,16 @@ export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onC
   const material = ofKind('materials')
   const nozzle = ofKind('nozzles')
   const printer = ofKind('printers')
+  const profile = ofKind('profiles')
   return (
     <article aria-label={record.name} className="max-w-[64rem] space-y-5 p-5">
-      <header className="flex items-center gap-2">
+      <header className="flex items-center gap-2 max-lg:flex-wrap">
         <EditableText text={record.name} label="Name" onCommit={(name) => change({ name })} className="text-[17px] font-semibold" />
         {record.starter && (
-          <span title="It came with the program. Its numbers are assumed until your own replace them." className="text-[11.5px] text-muted">
+          <span
+            data-hint="It came with the program. Its numbers are assumed until your own replace them."
+            className="text-[12px] text-muted"
+          >
             starter record, assumed
           </span>
         )}
@@ -59,7 +65,17 @@ export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onC
         <Button onClick={() => setOpen('revisions')}>Versions</Button>
         <Button
           onClick={() =>
-            void attempt(async () => onCopied(await actions.add(kind, { ...plain, name: `${record.name.slice(0, 72)} copy` } as AnyRecord)))
+            void attempt(async () =>
+              onCopied(
+                await actions.add(kind, {
+                  ...plain,
+                  name: copyName(
+                    record.name,
+                    shelf[kind].map(({ name }) => name),
+                  ),
+                } as AnyRecord),
+              ),
+            )
           }
         >
           Copy
@@ -78,6 +94,14 @@ export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onC
           Delete
         </Button>
       </header>
+      {profile && (
+        <ProfilePanel
+          key={profile.key}
+          profile={profile}
+          shelf={shelf}
+          onKeep={(next) => void attempt(async () => onCopied(await actions.add('profiles', next)))}
+        />
+      )}
       {spool && <SpoolPanel spool={spool} shelf={shelf} onChange={save} />}
       {spool && <SpoolBook spool={spool} shelf={shelf} />}
       {nozzle && <NozzleFacts nozzle={nozzleNow(nozzle, tookOf(shelf))} printers={shelf.printers.filter(({ archived: away }) => !away)} />}
@@ -90,7 +114,7 @@ export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onC
       )}
       <section>
         <h2 className="text-[12.5px] font-semibold text-lantern-ink">{kind === 'profiles' ? 'Values' : 'Its own values for settings'}</h2>
-        <p className="text-[11.5px] text-muted">{bagHelp[kind]}</p>
+        <p className="text-[12px] text-muted">{bagHelp[kind]}</p>
         <SettingsBag values={bagged} onChange={(values) => change({ [bag]: values })} />
       </section>
       {open === 'limits' && printer && <ReadLimitsDialog printer={printer} onTake={save} onClose={() => setOpen(undefined)} />}

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { fetchRevisions } from '../api/shelf'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Dialog'
+import { momentOf } from '../ui/dates'
 import { Select } from '../ui/Select'
 import type { AnyRecord, KeptRecord } from './shelfWriter'
 
@@ -28,7 +29,7 @@ export function RevisionsSheet({ kind, record, others, onRestore, onClose }: Pro
   const choices = [
     ...(revisions.data ?? []).slice(1).map(({ revision, createdAt, record: old }) => ({
       id: `revision-${revision}`,
-      name: `version ${revision}, ${new Date(createdAt).toLocaleString('en', { dateStyle: 'medium', timeStyle: 'short' })}`,
+      name: `version ${revision}, ${momentOf(createdAt)}`,
       record: old,
     })),
     ...others
@@ -53,7 +54,7 @@ export function RevisionsSheet({ kind, record, others, onRestore, onClose }: Pro
           ) : (
             <table className="mt-3 w-full text-[12.5px]">
               <thead>
-                <tr className="text-left text-[11.5px] text-muted">
+                <tr className="text-left text-[12px] text-muted">
                   <th className="font-normal">Field</th>
                   <th className="text-right font-normal">now</th>
                   <th className="text-right font-normal">there</th>

@@ -36,7 +36,7 @@ export function SetAsideSheet({ found, onClose }: { found: readonly SetAside[]; 
             <tr key={`${one.kind}/${one.id}`} className="border-t border-line/60 align-top">
               <td className="py-1.5 pr-3">
                 <span className="text-muted">{one.kind}</span> {one.name}
-                <span className="block text-[11.5px] text-muted">{one.why}</span>
+                <span className="block text-[12px] text-muted">{one.why}</span>
               </td>
               <td className="w-44 space-x-1 py-1.5 text-right">
                 <Button

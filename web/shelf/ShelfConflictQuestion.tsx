@@ -20,7 +20,7 @@ export function ShelfConflictQuestion({ conflict, onChoose }: { conflict: ShelfC
     >
       <table className="w-full text-[12.5px]">
         <thead>
-          <tr className="text-left text-[11.5px]">
+          <tr className="text-left text-[12px]">
             <th className="font-normal">Field</th>
             <th className="text-right font-normal">mine</th>
             <th className="text-right font-normal">there now</th>

@@ -10,6 +10,7 @@ import { Lost } from '../app/Lost'
 import { Button, IconButton } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
 import { chooseCurrency, currencies, symbolOf, useCurrency } from '../ui/currency'
+import { chooseDates, dateForms, useDates } from '../ui/dates'
 import { Loading } from '../ui/Loading'
 import { Notice, type Refusal } from '../ui/Notice'
 import { SearchField } from '../ui/SearchField'
@@ -52,6 +53,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
   const [withArchived, setWithArchived] = useState(false)
   const past = useShelfHistory(({ past }) => past)
   const currency = useCurrency(({ code }) => code)
+  const dates = useDates(({ form }) => form)
   const records: readonly KeptRecord[] = shelf[kind]
   const wanted = search.trim().toLowerCase()
   const shown = records.filter(
@@ -81,7 +83,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <header className="flex h-11 shrink-0 items-center gap-1 border-b border-line px-3">
+      <header className="flex min-h-11 shrink-0 items-center max-lg:flex-wrap gap-1 border-b border-line px-3 py-1">
         <h1 className="mr-3 text-[15px] font-semibold">Shelf</h1>
         {shelfKinds.map((other) => (
           <NavLink
@@ -89,7 +91,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
             to={`/shelf/${other}`}
             className="rounded px-2.5 py-1 text-[12.5px] text-muted hover:text-ink aria-[current=page]:bg-raised aria-[current=page]:text-lantern-ink"
           >
-            {kindNames[other][0]} <span className="figure text-[11px]">{shelf[other].filter(({ archived }) => !archived).length}</span>
+            {kindNames[other][0]} <span className="figure text-[12px]">{shelf[other].filter(({ archived }) => !archived).length}</span>
           </NavLink>
         ))}
         <div className="flex-1" />
@@ -116,6 +118,8 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
           of={currencies.map((code) => ({ id: code, name: `${code} ${symbolOf(code)}` }))}
           onChange={chooseCurrency}
         />
+        <span className="w-2" />
+        <Select label="Dates" value={dates} of={dateForms} onChange={chooseDates} />
         <FileMenu shelf={shelf} actions={actions} attempt={attempt} onTold={setTold} />
       </header>
       {refusal && (

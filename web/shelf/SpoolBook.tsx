@@ -2,6 +2,7 @@ import { type Shelf, tookOf } from '@sable/contract/shelf'
 import { stretchesOf } from '@sable/core/log/book'
 import type { Spool } from '@sable/core/shelf/spool'
 import { Link } from 'react-router'
+import { dayOf } from '../ui/dates'
 
 /** Less than what a scale is off by is not worth a colour, g. */
 const WORTH_G = 5
@@ -23,7 +24,7 @@ export function SpoolBook({ spool, shelf }: { spool: Spool; shelf: Shelf }) {
         </Link>
       </h3>
       <table className="w-full max-w-[40rem] text-right">
-        <thead className="text-[11.5px] text-muted">
+        <thead className="text-[12px] text-muted">
           <tr className="border-b border-line">
             <th className="py-0.5 text-left font-normal">on the scale</th>
             <th className="font-normal">gone, g</th>
@@ -35,7 +36,7 @@ export function SpoolBook({ spool, shelf }: { spool: Spool; shelf: Shelf }) {
           {stretches.slice(0, LATEST).map(({ from, to, goneG, printedG, unexplainedG, prints: of }) => (
             <tr key={`${from} ${to}`} className="border-b border-line/60">
               <td className="py-0.5 text-left">
-                {from.slice(0, 10)} to {to.slice(0, 10)}
+                {dayOf(from)} to {dayOf(to)}
               </td>
               <td>{grams(goneG)}</td>
               <td>

@@ -1,4 +1,4 @@
-import type { Shelf } from '@sable/contract/shelf'
+import { type Shelf, spoolsNow } from '@sable/contract/shelf'
 import { isLikelyWet, learnedReel, type Spool } from '@sable/core/shelf/spool'
 import { typedNumber } from '@sable/core/units/typedNumber'
 import { X } from 'lucide-react'
@@ -12,7 +12,7 @@ import { dryWords, remainingOn } from './summaries'
 export function SpoolPanel({ spool, shelf, onChange }: { spool: Spool; shelf: Shelf; onChange: (spool: Spool) => void }) {
   const remaining = remainingOn(spool, shelf)
   const material = shelf.materials.find(({ key }) => key === spool.material)
-  const reel = spool.reelG ?? learnedReel(spool.maker, shelf.spools)
+  const reel = spool.reelG ?? learnedReel(spool.maker, spoolsNow(shelf))
   const wet = material !== undefined && isLikelyWet(spool, material, today())
   return (
     <section aria-label="What is left" className="flex flex-wrap items-start gap-6 border-y border-line py-4">
@@ -77,7 +77,7 @@ export function SpoolPanel({ spool, shelf, onChange }: { spool: Spool; shelf: Sh
               </li>
             ))}
         </ul>
-        <p className="mt-1 max-w-44 text-[11.5px] text-muted">Never dry it in a kitchen oven that cooks food.</p>
+        <p className="mt-1 max-w-44 text-[12px] text-muted">Never dry it in a kitchen oven that cooks food.</p>
       </div>
     </section>
   )

@@ -7,7 +7,7 @@ export interface RecordField {
   /** "limits.speed.x" */
   readonly path: string
   readonly label: string
-  readonly kind: 'text' | 'long' | 'lines' | 'number' | 'choice' | 'yes' | 'color' | 'tags'
+  readonly kind: 'text' | 'long' | 'lines' | 'number' | 'choice' | 'yes' | 'color' | 'tags' | 'several'
   readonly unit?: string
   readonly choices?: readonly (string | { readonly key: string; readonly name: string })[]
   /** What an empty field means; a field without it must be filled. */
@@ -87,7 +87,7 @@ const printer: readonly FieldGroup[] = [
       number('buildVolume.0', 'Build volume X', 'mm'),
       number('buildVolume.1', 'Build volume Y', 'mm'),
       number('buildVolume.2', 'Build volume Z', 'mm'),
-      choice('table', 'Stands on', ['steady', 'ordinary', 'shaky'], { empty: 'not told' }),
+      choice('table', 'Stands on', ['steady', 'ordinary', 'shaky'], { empty: 'unknown' }),
       { path: 'enclosed', label: 'Enclosed', kind: 'yes' },
     ],
   },
@@ -113,38 +113,38 @@ const printer: readonly FieldGroup[] = [
       ]),
       number('tubeLength', 'Tube', 'mm', { empty: 'none' }),
       number('filamentDiameter', 'Filament', 'mm'),
-      choice('hotEnd.class', 'Melt zone', [
+      choice('hotEnd.class', 'Hot end', [
         { key: 'short', name: 'short' },
         { key: 'long', name: 'long' },
         { key: 'extraLong', name: 'extra long' },
       ]),
-      number('hotEnd.maxTemperature', 'Hottest', '°C'),
-      choice('hotEnd.lining', 'Lining', ['metal', 'plastic'], { empty: 'not told' }),
-      { path: 'hotEnd.thread', label: 'Thread', kind: 'text', empty: 'not told', help: 'Of the nozzles that it takes.' },
+      number('hotEnd.maxTemperature', 'Hottest nozzle', '°C'),
+      choice('hotEnd.lining', 'Lining', ['metal', 'plastic'], { empty: 'unknown' }),
+      { path: 'hotEnd.thread', label: 'Thread', kind: 'text', empty: 'unknown', help: 'Of the nozzles that it takes.' },
       number('hotEnd.threadLength', 'Thread, length', 'mm', {
-        empty: 'not told',
+        empty: 'unknown',
         help: 'Of the nozzles that its block takes: about 5.5, 14 or 50 mm.',
       }),
-      number('cooling', 'Fan takes off', 'W/m²K', { empty: '100', help: 'At full fan, from a layer; 100 is a strong duct.' }),
+      number('cooling', 'Fan’s heat transfer', 'W/m²K', { empty: '100', help: 'At full fan, from a layer; 100 is a strong duct.' }),
       number('frameFrequency', 'Frame frequency', 'Hz', {
         empty: 'assumed',
         help: 'Of the frame under the head; gives waves behind corners.',
       }),
       number('frameFrequencyY', 'The same along Y', 'Hz', { empty: 'as above' }),
       { path: 'shaping', label: 'Input shaping', kind: 'yes', help: 'Its firmware keeps the frame from swinging.' },
-      number('clearance.radius', 'Head needs aside', 'mm', { empty: 'not told', help: 'For copies printed one at a time.' }),
-      number('clearance.height', 'Head needs above', 'mm', { empty: 'not told' }),
+      number('clearance.radius', 'Clearance beside the head', 'mm', { empty: 'unknown', help: 'For copies printed one at a time.' }),
+      number('clearance.height', 'Clearance under the head', 'mm', { empty: 'unknown' }),
     ],
   },
   {
     name: 'Before the first line',
     fields: [
-      number('start.homingS', 'Homing', 's', { empty: 'not told' }),
-      number('start.purgeS', 'Purging', 's', { empty: 'not told' }),
-      number('start.bed.tauS', 'Bed, time constant', 's', { empty: 'not told', help: 'Time to two thirds of the way.' }),
-      number('start.bed.reachC', 'Bed, would reach', '°C', { empty: 'not told' }),
-      number('start.nozzle.tauS', 'Nozzle, time constant', 's', { empty: 'not told' }),
-      number('start.nozzle.reachC', 'Nozzle, would reach', '°C', { empty: 'not told' }),
+      number('start.homingS', 'Homing', 's', { empty: 'unknown' }),
+      number('start.purgeS', 'Purging', 's', { empty: 'unknown' }),
+      number('start.bed.tauS', 'Bed, time constant', 's', { empty: 'unknown', help: 'Time to two thirds of the way.' }),
+      number('start.bed.reachC', 'Bed at full power', '°C', { empty: 'unknown' }),
+      number('start.nozzle.tauS', 'Nozzle, time constant', 's', { empty: 'unknown' }),
+      number('start.nozzle.reachC', 'Nozzle at full power', '°C', { empty: 'unknown' }),
       number('start.watts', 'Power while heating', 'W', { empty: 'as printing' }),
     ],
   },
@@ -165,7 +165,7 @@ const printer: readonly FieldGroup[] = [
     name: 'Running it',
     fields: [
       number('costPerHour', 'Cost of an hour', '¤'),
-      number('watts', 'Power, mean', 'W', { empty: 'not told' }),
+      number('watts', 'Power, mean', 'W', { empty: 'unknown' }),
       {
         path: 'address',
         label: 'Listens at',
@@ -183,9 +183,9 @@ const nozzle: readonly FieldGroup[] = [
     fields: [
       number('bore', 'Bore', 'mm'),
       choice('body', 'Body', nozzleBodies, { empty: 'brass' }),
-      number('inlet', 'Takes filament of', 'mm', { empty: 'not told' }),
-      { path: 'thread', label: 'Thread', kind: 'text', empty: 'not told' },
-      number('threadLength', 'Thread, length', 'mm', { empty: 'not told', help: 'From its shoulder to where the thread ends.' }),
+      number('inlet', 'Takes filament of', 'mm', { empty: 'unknown' }),
+      { path: 'thread', label: 'Thread', kind: 'text', empty: 'unknown' },
+      number('threadLength', 'Thread, length', 'mm', { empty: 'unknown', help: 'From its shoulder to where the thread ends.' }),
       choice('length', 'Length', ['standard', 'long'], { empty: 'standard' }),
       choice('geometry', 'Channel', ['plain', 'split'], { empty: 'plain', help: 'A split channel heats the filament faster.' }),
     ],
@@ -193,7 +193,7 @@ const nozzle: readonly FieldGroup[] = [
   {
     name: 'So far',
     fields: [
-      number('hoursRun', 'Run for', 'h', { empty: 'not told' }),
+      number('hoursRun', 'Run for', 'h', { empty: 'unknown' }),
       number('abrasiveGrams', 'Abrasive filament', 'g', { empty: 'none', help: 'Through this nozzle, all told.' }),
     ],
   },
@@ -244,7 +244,7 @@ const spool = (shelf: Shelf): readonly FieldGroup[] => [
     name: 'Reel',
     fields: [
       choice('material', 'Material', shelf.materials),
-      { path: 'maker', label: 'Maker', kind: 'text', empty: 'not told', help: 'Empty reels of one maker weigh alike.' },
+      { path: 'maker', label: 'Maker', kind: 'text', empty: 'unknown', help: 'Empty reels of one maker weigh alike.' },
       { path: 'color', label: 'Colour', kind: 'color', empty: 'none' },
       number('netG', 'Filament when new', 'g'),
       number('reelG', 'Empty reel', 'g', { empty: 'learned', help: 'Learned when one reel of this maker has been emptied.' }),
@@ -259,7 +259,7 @@ const spool = (shelf: Shelf): readonly FieldGroup[] => [
   {
     name: 'Tried out',
     fields: [
-      choice('foundWith', 'With the nozzle', shelf.nozzles, { empty: 'not told', help: 'The nozzle that its own values were found with.' }),
+      choice('foundWith', 'With the nozzle', shelf.nozzles, { empty: 'unknown', help: 'The nozzle that its own values were found with.' }),
     ],
   },
 ]
@@ -268,7 +268,16 @@ const profile = (shelf: Shelf): readonly FieldGroup[] => [
   {
     name: 'Profile',
     fields: [
-      choice('material', 'Made for', shelf.materials, { empty: 'any material' }),
+      {
+        path: 'family',
+        label: 'Family',
+        kind: 'text',
+        empty: 'none',
+        help: 'Your word for profiles of one intent, whatever they are printed from.',
+      },
+      { path: 'materials', label: 'For materials', kind: 'several', choices: shelf.materials, empty: 'any' },
+      number('bores.0', 'Bore from', 'mm', { empty: 'any' }),
+      number('bores.1', 'Bore to', 'mm', { empty: 'any' }),
       { path: 'tags', label: 'Tags', kind: 'tags', empty: 'none', help: 'Separated by commas.' },
       { path: 'notes', label: 'Notes', kind: 'long', empty: 'none' },
     ],

@@ -21,6 +21,6 @@ export function newRecord(kind: ShelfKind, shelf: Shelf): NewRecord {
         defaults: {},
       }
     case 'profiles':
-      return { name: 'New profile', notes: '', tags: [], values: {}, overrides: [] }
+      return { name: 'New profile', notes: '', tags: [], family: '', materials: [], values: {}, overrides: [] }
   }
 }

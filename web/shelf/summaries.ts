@@ -1,4 +1,4 @@
-import { type Kept, type Shelf, type ShelfKind, type ShelfRecords, tookOf } from '@sable/contract/shelf'
+import { type Kept, type Shelf, type ShelfKind, type ShelfRecords, spoolsNow, tookOf } from '@sable/contract/shelf'
 import { nozzleNow, spoolNow } from '@sable/core/log/book'
 import { wearOf } from '@sable/core/shelf/nozzle'
 import { daysSinceDrying, type Remaining, remainingOf, type Spool } from '@sable/core/shelf/spool'
@@ -12,8 +12,9 @@ const USUAL_DIAMETER = 1.75
 /** What is left on a spool, with the density of its material. */
 export function remainingOn(spool: Spool, shelf: Pick<Shelf, 'materials' | 'spools'> & Partial<Pick<Shelf, 'uses'>>): Remaining {
   const material = shelf.materials.find(({ key }) => key === spool.material)
+  const all = spoolsNow(shelf)
   // What was printed since it was weighed last is gone too.
-  return remainingOf(spoolNow(spool, tookOf(shelf)), shelf.spools, material?.density ?? USUAL_DENSITY, USUAL_DIAMETER)
+  return remainingOf(spoolNow(spool, tookOf(shelf)), all, material?.density ?? USUAL_DENSITY, USUAL_DIAMETER)
 }
 
 export const dryWords = (spool: Spool, on: string): string => {
@@ -32,10 +33,17 @@ const summaries: { readonly [Kind in ShelfKind]: (record: ShelfRecords[Kind] & K
   materials: ({ density, nozzleRange }) => `${density} g/cm³ · ${nozzleRange.join('–')} °C`,
   spools: (spool, shelf) =>
     spool.empty ? 'used up' : `${remainingOn(spool, shelf).grams.toFixed(0)} g left · ${dryWords(spool, today())}`,
-  profiles: ({ tags, values, material }, shelf) => {
+  profiles: ({ family, tags, values, materials, bores }, shelf) => {
     const count = Object.keys(values).length
-    const made = shelf.materials.find(({ key }) => key === material)?.name
-    return [`${count} ${count === 1 ? 'value' : 'values'}`, ...(made ? [`for ${made}`] : []), ...tags].join(' · ')
+    const made = materials.map((key) => shelf.materials.find((one) => one.key === key)?.name ?? key)
+    const bore = bores && (bores[0] === bores[1] ? `${bores[0]} mm` : `${bores[0]}–${bores[1]} mm`)
+    return [
+      ...(family === '' ? [] : [family]),
+      ...made,
+      ...(bore ? [bore] : []),
+      `${count} ${count === 1 ? 'value' : 'values'}`,
+      ...tags,
+    ].join(' · ')
   },
 }
 

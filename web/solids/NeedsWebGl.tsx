@@ -8,7 +8,7 @@ export class NeedsWebGl extends Component<{ children: ReactNode }, { failed: boo
   }
   override render() {
     return this.state.failed ? (
-      <p className="m-auto p-2 text-[11px] text-muted">The picture needs WebGL; its table does not.</p>
+      <p className="m-auto p-2 text-[12px] text-muted">The picture needs WebGL; its table does not.</p>
     ) : (
       this.props.children
     )

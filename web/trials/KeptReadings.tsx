@@ -5,6 +5,7 @@ import type { Advice, NextTrial } from '@sable/core/trials/table/kind'
 import type { Rung } from '@sable/core/trials/tally'
 import type { ReactNode } from 'react'
 import { Button } from '../ui/Button'
+import { dayOf } from '../ui/dates'
 import { ResultPanel } from './ResultPanel'
 
 /** Prints that nobody has read yet, and what was read, the newest first. */
@@ -42,7 +43,7 @@ export function KeptReadings({
     <section aria-label="Prints and readings" className="space-y-3 border-t border-line pt-3">
       {unread.map(({ id, spec, madeAt, insisted }) => (
         <div key={id} className="flex items-center gap-2 text-[12px]">
-          <span className="figure text-muted">{madeAt.slice(0, 10)}</span>
+          <span className="figure text-muted">{dayOf(madeAt)}</span>
           <span className="flex-1 truncate">
             {spec.bands.map(({ label }) => label).join(' ') || 'printed'}
             {insisted !== undefined && <span className="text-muted">, against advice</span>}
@@ -57,14 +58,14 @@ export function KeptReadings({
       ))}
       {rung.readings.map(({ reading, outcome }, i) => (
         <article key={reading.id} className={reading.leftOut ? 'line-through decoration-strong' : ''}>
-          <header className="mb-1 flex items-baseline gap-2 text-[11.5px] text-muted">
-            <span className="figure">{reading.readAt.slice(0, 10)}</span>
+          <header className="mb-1 flex items-baseline gap-2 text-[12px] text-muted">
+            <span className="figure">{dayOf(reading.readAt)}</span>
             <span className="flex-1 truncate">
               {reading.nozzle}
               {byOf(reading.id) === '' ? '' : `, ${byOf(reading.id)}`}
               {reading.leftOut ? ', left out' : ''}
             </span>
-            <Button className="h-5 text-[11px]" onClick={() => onLeaveOut(reading.id, !reading.leftOut)}>
+            <Button className="h-5 text-[12px]" onClick={() => onLeaveOut(reading.id, !reading.leftOut)}>
               {reading.leftOut ? 'Take it in' : 'Leave it out'}
             </Button>
           </header>

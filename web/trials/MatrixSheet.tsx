@@ -5,6 +5,7 @@ import { type ReadTrial, retestedAfterNozzle, tallyOf } from '@sable/core/trials
 import clsx from 'clsx'
 import { useMemo, useState } from 'react'
 import { Sheet } from '../ui/Dialog'
+import { dayOf } from '../ui/dates'
 import { Select } from '../ui/Select'
 import { today } from '../ui/today'
 import type { TrialPlaceChoice } from './useTrialPlace'
@@ -68,7 +69,7 @@ export function MatrixSheet({
             <tr key={spool.key} className="border-b border-line">
               <th className="py-1.5 pr-2 text-left align-top font-normal">
                 {spool.name}
-                {spool.maker !== undefined && <span className="block text-[11px] text-muted">{spool.maker}</span>}
+                {spool.maker !== undefined && <span className="block text-[12px] text-muted">{spool.maker}</span>}
               </th>
               {cells.map(({ printer, rung }) => {
                 const last = rung?.readings.find(({ reading, outcome }) => !reading.leftOut && outcome.short !== undefined)
@@ -79,16 +80,16 @@ export function MatrixSheet({
                       type="button"
                       onClick={() => onOpen({ spool: spool.key, printer: printer.key, kind })}
                       aria-label={`${spool.name} on ${printer.name}: ${last ? `${last.outcome.short}, ${state}` : 'unknown'}`}
-                      title={rung?.why}
+                      data-hint={rung?.why}
                       className={clsx(
                         'figure min-h-6 w-full rounded px-1 py-0.5 text-left hover:bg-line',
                         state === 'known' ? 'text-lantern-ink' : state === 'contradicts' ? 'text-worse' : 'text-muted',
                       )}
                     >
                       {last ? `${signs[state]} ${last.outcome.short}` : (rung?.record ?? '—')}
-                      {state === 'contradicts' && <span className="block text-[10.5px] whitespace-normal">{rung?.why}</span>}
+                      {state === 'contradicts' && <span className="block text-[12px] whitespace-normal">{rung?.why}</span>}
                       {last && state !== 'contradicts' && (
-                        <span className="block text-[10.5px] text-muted">{last.reading.readAt.slice(0, 10)}</span>
+                        <span className="block text-[12px] text-muted">{dayOf(last.reading.readAt)}</span>
                       )}
                     </button>
                   </td>

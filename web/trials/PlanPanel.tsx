@@ -145,7 +145,7 @@ function Files({ request, head, name, disabled }: { request: PredictRequest; hea
     <>
       {(['gcode', 'stl', '3mf'] as const).map((kind) => (
         <Button key={kind} disabled={disabled} onClick={() => void save(kind)}>
-          {{ gcode: 'Program', stl: 'STL', '3mf': '3MF' }[kind]}
+          {{ gcode: 'G-code', stl: 'STL', '3mf': '3MF' }[kind]}
         </Button>
       ))}
     </>

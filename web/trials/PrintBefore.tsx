@@ -2,6 +2,7 @@ import type { Trial } from '@sable/contract/trials'
 import type { Setup } from '@sable/core/setup/resolve'
 import type { ReadTrial, Rung } from '@sable/core/trials/tally'
 import { useMemo } from 'react'
+import { dayOf } from '../ui/dates'
 import { markOf } from './bandMark'
 import { ThingDrawing } from './ThingDrawing'
 import { trialRequest } from './trialRequest'
@@ -30,7 +31,7 @@ function Beside({ rung: { kind }, setup, reading, active, onActive }: Props & { 
   return (
     <section aria-label="The print before" className="relative flex h-1/2 min-h-0 flex-col border-b border-line">
       <h3 className="absolute inset-x-0 top-0 px-4 pt-2 text-[12px] text-muted">
-        The print before, read <span className="figure">{readAt.slice(0, 10)}</span>:{' '}
+        The print before, read <span className="figure">{dayOf(readAt)}</span>:{' '}
         <span className="text-ink">
           {spec.bands.map(({ label }) => label).join(', ')} {kind.varied?.unit}
         </span>

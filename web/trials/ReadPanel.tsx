@@ -65,7 +65,7 @@ export function ReadPanel({
             <span className="figure font-normal text-lantern-ink">
               {band.label} {kind.varied?.unit}
             </span>
-            <span className="ml-auto text-[11px] font-normal text-muted">arrows, then 1–{firstChoices(kind)}</span>
+            <span className="ml-auto text-[12px] font-normal text-muted">arrows, then 1–{firstChoices(kind)}</span>
           </h3>
           {kind.questions.band.map((question) => (
             <AnswerField

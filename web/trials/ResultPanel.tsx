@@ -39,7 +39,7 @@ export function ResultPanel({
             {advice.every((one) => writtenAs(one, setup) === one.value) ? 'Written: ' : 'Write: '}
             {adviceWords(advice, setup)}
           </Button>
-          <p className="mt-1 text-[11.5px] text-muted">Puts the number into the record as its setting. It can be undone.</p>
+          <p className="mt-1 text-[12px] text-muted">Puts the number into the record as its setting. It can be undone.</p>
         </div>
       )}
       {kept && next && (

@@ -24,13 +24,13 @@ export function Ruler({
         <g key={mm}>
           <line x1={x - (mm % coarse === 0 ? 8 : 4)} x2={x} y1={toY(zero + mm)} y2={toY(zero + mm)} className="stroke-strong" />
           {mm % coarse === 0 && (
-            <text x={x - 11} y={toY(zero + mm) + 4} textAnchor="end" className="figure fill-muted text-[11px]">
+            <text x={x - 11} y={toY(zero + mm) + 4} textAnchor="end" className="figure fill-muted text-[12px]">
               {mm}
             </text>
           )}
         </g>
       ))}
-      <text x={x - 11} y={toY(bottom) + 20} textAnchor="end" className="fill-muted text-[11px]">
+      <text x={x - 11} y={toY(bottom) + 20} textAnchor="end" className="fill-muted text-[12px]">
         mm
       </text>
     </g>

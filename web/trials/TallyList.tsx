@@ -39,15 +39,15 @@ export function TallyList({
                 >
                   {name}
                 </span>
-                <span className={clsx('figure text-[11.5px]', rung.state === 'known' ? 'text-lantern-ink' : 'text-muted')}>
+                <span className={clsx('figure text-[12px]', rung.state === 'known' ? 'text-lantern-ink' : 'text-muted')}>
                   {resultOf(rung) || (waiting.has(id) ? 'printed, unread' : (rung.record ?? ''))}
                 </span>
                 {(rung.state === 'old' || rung.state === 'contradicts') && (
-                  <span className={clsx('col-span-2 col-start-2 text-[11px]', rung.state === 'contradicts' ? 'text-worse' : 'text-muted')}>
+                  <span className={clsx('col-span-2 col-start-2 text-[12px]', rung.state === 'contradicts' ? 'text-worse' : 'text-muted')}>
                     {rung.state === 'contradicts' ? `contradicts: ${rung.why}` : `old: ${rung.why}`}
                   </span>
                 )}
-                {isNext && <span className="col-span-2 col-start-2 text-[11px] text-muted">next: {tally.next?.why}</span>}
+                {isNext && <span className="col-span-2 col-start-2 text-[12px] text-muted">next: {tally.next?.why}</span>}
               </button>
             </li>
           )

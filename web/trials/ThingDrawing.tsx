@@ -89,7 +89,7 @@ export function ThingDrawing({
           {measured.map((mm) => (
             <g key={mm}>
               <line x1={RULER - 10} x2={width - labels} y1={toY(mm)} y2={toY(mm)} strokeDasharray="5 3" className="stroke-lantern" />
-              <text x={RULER + 18} y={toY(mm) - 4} className="figure fill-lantern-ink text-[11px]">
+              <text x={RULER + 18} y={toY(mm) - 4} className="figure fill-lantern-ink text-[12px]">
                 {mm} mm
               </text>
             </g>
@@ -151,7 +151,7 @@ export function ThingDrawing({
             )
           })}
           {spec.bands.length > 0 && !alongX && kind.varied && (
-            <text x={width - labels + 52} y={toY(placeOf(count - 1)[1]) - 8} textAnchor="end" className="fill-muted text-[11px]">
+            <text x={width - labels + 52} y={toY(placeOf(count - 1)[1]) - 8} textAnchor="end" className="fill-muted text-[12px]">
               {kind.varied.unit}
             </text>
           )}
@@ -188,7 +188,7 @@ function MarkGlyph({ mark, x, y, bare = false }: { mark: BandMark | undefined; x
   if (!mark) return null
   const sign = { good: '●', bad: '✕', between: '◐' }[mark.tone]
   return (
-    <text x={x} y={y} className={clsx('text-[11px]', { good: 'fill-better', bad: 'fill-worse', between: 'fill-muted' }[mark.tone])}>
+    <text x={x} y={y} className={clsx('text-[12px]', { good: 'fill-better', bad: 'fill-worse', between: 'fill-muted' }[mark.tone])}>
       {sign}
       {bare ? '' : ` ${mark.text}`}
     </text>

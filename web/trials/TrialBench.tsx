@@ -15,7 +15,9 @@ import { useMemo, useState } from 'react'
 import { asRefusal } from '../api/asRefusal'
 import { shelfQuery } from '../api/shelf'
 import { addReading, addTrial, removeTrial, setLeftOut, trialsQuery } from '../api/trials'
+import { HelpButton } from '../handbook/HelpButton'
 import { Button } from '../ui/Button'
+import { dayOf } from '../ui/dates'
 import { Notice, type Refusal } from '../ui/Notice'
 import { markOf } from './bandMark'
 import { KeptReadings } from './KeptReadings'
@@ -139,7 +141,10 @@ export function TrialBench({
     <>
       <section aria-label={`${kind.name} trial`} className="flex min-w-0 flex-1 flex-col">
         <div className="shrink-0 px-4 pt-3">
-          <h2 className="text-[15px] font-semibold">{kind.name}</h2>
+          <h2 className="flex items-center gap-1 text-[15px] font-semibold">
+            {kind.name}
+            <HelpButton of={`trial/${kind.id}`} name={kind.name} />
+          </h2>
           <p className="text-[12.5px] text-muted">It tells {kind.tells}.</p>
         </div>
         {refusal && (
@@ -181,7 +186,7 @@ export function TrialBench({
         {open && spec ? (
           <>
             <div className="flex items-baseline gap-2">
-              <h3 className="flex-1 text-[13.5px] font-semibold">Read the print of {open.madeAt.slice(0, 10)}</h3>
+              <h3 className="flex-1 text-[13.5px] font-semibold">Read the print of {dayOf(open.madeAt)}</h3>
               <Button className="h-6" onClick={() => onPlace({ kind: kind.id, trial: '' })}>
                 Later
               </Button>

@@ -19,10 +19,10 @@ export function TrialPhotos({
     <Photos
       photos={photos.filter((one) => one.trial === trial).map(({ id }) => id)}
       addressOf={photoAddress}
-      onAdd={(files) =>
+      onAdd={(files, withOriginals) =>
         attempt(async () => {
           try {
-            for (const file of files) await addPhoto(trial, file)
+            for (const file of files) await addPhoto(trial, file, withOriginals)
           } finally {
             await queries.invalidateQueries(trialsQuery)
           }

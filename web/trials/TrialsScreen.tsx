@@ -52,7 +52,7 @@ function Opened({ shelf, trials }: { shelf: Shelf; trials: Trials }) {
     all.filter(({ archived }) => !archived).map(({ key, name }) => ({ id: key, name }))
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <header className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-3">
+      <header className="flex min-h-11 shrink-0 items-center max-lg:flex-wrap gap-3 border-b border-line px-3">
         <h1 className="mr-1 text-[15px] font-semibold">Trials</h1>
         <Select
           label="Spool"
@@ -91,7 +91,7 @@ function Opened({ shelf, trials }: { shelf: Shelf; trials: Trials }) {
           onClose={() => setComparing(false)}
         />
       )}
-      <div className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 flex-1 max-lg:overflow-x-auto">
         <div className="flex w-72 shrink-0 flex-col border-r border-line">
           <TallyList
             tally={tally}

@@ -18,13 +18,13 @@ export function Button({ tone = 'quiet', className, ...props }: ComponentProps<'
   )
 }
 
-/** A button that is only an icon; its label is read out and shown as a tooltip by the browser. */
+/** A button that is only an icon; its label is read out and shown as its hint. */
 export function IconButton({ label, className, ...props }: ComponentProps<'button'> & { label: string }) {
   return (
     <button
       type="button"
       aria-label={label}
-      title={label}
+      data-hint={label}
       className={clsx(
         'inline-flex size-6 shrink-0 items-center justify-center rounded text-muted transition-colors enabled:hover:bg-line enabled:hover:text-ink disabled:opacity-35',
         className,

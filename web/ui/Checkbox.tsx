@@ -35,7 +35,7 @@ export function Checkbox({
   if (children === undefined) return box
   return (
     // biome-ignore lint/a11y/noLabelWithoutControl: the box within is the control.
-    <label title={help} className={clsx('flex items-center gap-1.5 text-[12.5px]', className)}>
+    <label data-hint={help} className={clsx('flex items-center gap-1.5 text-[12.5px]', className)}>
       {box}
       {children}
     </label>

@@ -38,7 +38,7 @@ export function Choices<Id extends string | number>({
           )}
         >
           {numbered && (
-            <span aria-hidden className="figure mr-1 text-[10px] text-muted">
+            <span aria-hidden className="figure mr-1 text-[12px] text-muted">
               {i + 1}
             </span>
           )}

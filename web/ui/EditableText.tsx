@@ -19,7 +19,7 @@ export function EditableText({
       <button
         type="button"
         aria-label={`${label}: ${text}. Rename`}
-        title="Rename"
+        data-hint={`${text}: press to rename`}
         onClick={() => setDraft(text)}
         className={clsx('min-w-0 truncate rounded px-1 text-left hover:bg-line', className)}
       >

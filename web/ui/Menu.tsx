@@ -41,7 +41,7 @@ export function MenuItem({
       className="flex cursor-default items-center gap-2 rounded px-2 py-1 text-[12.5px] outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-line aria-[current]:text-lantern-ink"
     >
       <span className="flex min-w-0 flex-1 items-center gap-2">{children}</span>
-      {hint !== undefined && <span className="text-[11px] text-muted">{hint}</span>}
+      {hint !== undefined && <span className="text-[12px] text-muted">{hint}</span>}
     </DropdownMenu.Item>
   )
 }
@@ -49,5 +49,5 @@ export function MenuItem({
 export const MenuSeparator = () => <DropdownMenu.Separator className="my-1 h-px bg-line" />
 
 export const MenuLabel = ({ children }: { children: ReactNode }) => (
-  <DropdownMenu.Label className="px-2 pt-1 pb-0.5 text-[11px] text-muted">{children}</DropdownMenu.Label>
+  <DropdownMenu.Label className="px-2 pt-1 pb-0.5 text-[12px] text-muted">{children}</DropdownMenu.Label>
 )

@@ -49,7 +49,7 @@ export function NumberField({
         />
         {unit !== '' && <span className={clsx('text-muted', isBeside && 'w-7')}>{unit}</span>}
       </span>
-      {wrong && problem !== undefined && <span className="text-[11.5px] text-stop">{problem}</span>}
+      {wrong && problem !== undefined && <span className="text-[12px] text-stop">{problem}</span>}
     </label>
   )
 }

@@ -1,6 +1,7 @@
-import { ImagePlus, X } from 'lucide-react'
+import { Download, ImagePlus, X } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { IconButton } from './Button'
+import { Checkbox } from './Checkbox'
 
 /** Photographs of a print: dropped here or chosen, kept small. */
 export function Photos({
@@ -13,15 +14,16 @@ export function Photos({
   photos: readonly string[]
   addressOf: (id: string) => string
   /** Takes them in; whatever goes wrong is told there. */
-  onAdd: (files: readonly File[]) => Promise<void>
+  onAdd: (files: readonly File[], withOriginals: boolean) => Promise<void>
   onRemove: (id: string) => void
 }) {
   const picker = useRef<HTMLInputElement>(null)
   const [over, setOver] = useState(false)
   const [busy, setBusy] = useState(false)
+  const [withOriginals, setWithOriginals] = useState(false)
   const take = async (files: Iterable<File>): Promise<void> => {
     setBusy(true)
-    await onAdd([...files])
+    await onAdd([...files], withOriginals)
     setBusy(false)
   }
   return (
@@ -51,6 +53,14 @@ export function Photos({
           >
             <X className="size-3" />
           </IconButton>
+          <a
+            href={`${addressOf(id)}/original`}
+            download
+            aria-label={`Photograph ${i + 1} as a file`}
+            className="absolute right-0 bottom-0 grid size-5 place-items-center rounded bg-ground/80"
+          >
+            <Download className="size-3" aria-hidden />
+          </a>
         </span>
       ))}
       <button
@@ -61,6 +71,9 @@ export function Photos({
       >
         <ImagePlus className="size-4" aria-hidden /> {busy ? 'Taking it in …' : 'Photographs, or drop them here'}
       </button>
+      <Checkbox checked={withOriginals} onChange={setWithOriginals} className="text-muted">
+        and as the camera took them
+      </Checkbox>
       <input
         ref={picker}
         type="file"

@@ -22,14 +22,14 @@ export function RangeLine({
       <dt className="flex-1 text-muted">{label}</dt>
       <dd className="figure text-right whitespace-nowrap">
         {tell(value)}
-        <span className="ml-2 text-[11.5px] text-muted">
+        <span className="ml-2 text-[12px] text-muted">
           {tell(low)} to {tell(high)}
         </span>
       </dd>
       {actual !== undefined && (
         <dd className="figure w-36 text-right whitespace-nowrap text-lantern-ink">
           {tell(actual)}
-          <span className="ml-2 text-[11.5px]">
+          <span className="ml-2 text-[12px]">
             {actual >= low && actual <= high ? 'within' : actual > high ? 'above' : 'below'} {((100 * actual) / value - 100).toFixed(1)} %
           </span>
         </dd>

@@ -14,6 +14,7 @@ export interface Option<Id extends string> {
 
 /** A choice among a few, with its label before it or above it. */
 export function Select<Id extends string>({
+  id,
   label,
   name = label,
   value,
@@ -23,6 +24,8 @@ export function Select<Id extends string>({
   className,
   onChange,
 }: {
+  /** For a label that stands elsewhere. */
+  id?: string
   label: string
   /** What it is called where its label alone would not tell. */
   name?: string
@@ -44,6 +47,7 @@ export function Select<Id extends string>({
         onValueChange={(id) => onChange((id === NONE ? '' : id) as Id)}
       >
         <Radix.Trigger
+          id={id}
           aria-label={name}
           data-value={value}
           className={clsx(
@@ -69,7 +73,7 @@ export function Select<Id extends string>({
             <Radix.Viewport>
               {groups.map((group) => (
                 <Radix.Group key={group}>
-                  {group !== '' && <Radix.Label className="px-2 pt-1 pb-0.5 text-[11px] text-muted">{group}</Radix.Label>}
+                  {group !== '' && <Radix.Label className="px-2 pt-1 pb-0.5 text-[12px] text-muted">{group}</Radix.Label>}
                   {of
                     .filter((one) => (one.group ?? '') === group)
                     .map((one) => (

@@ -1,8 +1,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Download } from 'lucide-react'
-import Papa from 'papaparse'
 import { useRef } from 'react'
 import { Button } from './Button'
+import { toCsv } from './csv'
 import { Sheet } from './Dialog'
 import { download, fileNameFrom } from './download'
 
@@ -46,12 +46,12 @@ function Rows({ columns, rowCount }: { columns: readonly TableColumn[]; rowCount
   return (
     <div ref={frame} className="max-h-[56vh] overflow-auto">
       <table className="w-full text-[12.5px]" aria-rowcount={rowCount + 1}>
-        <thead className="sticky top-0 bg-raised text-[11.5px] text-muted">
+        <thead className="sticky top-0 bg-raised text-[12px] text-muted">
           <tr>
             {columns.map(({ label, unit }) => (
               <th key={label} className="px-3 pb-1.5 text-right align-bottom font-normal whitespace-nowrap first:pl-0 first:text-left">
                 {label}
-                {unit !== undefined && <span className="block text-[11px]">{unit || '\u00a0'}</span>}
+                {unit !== undefined && <span className="block text-[12px]">{unit || '\u00a0'}</span>}
               </th>
             ))}
           </tr>
@@ -74,9 +74,9 @@ function Rows({ columns, rowCount }: { columns: readonly TableColumn[]; rowCount
   )
 }
 
-/** Every row, numbers unrounded; a cell without a value is empty. */
+/** Every row, a cell without a value is empty. */
 export function tableCsv(columns: readonly TableColumn[], rowCount: number): string {
-  return Papa.unparse([
+  return toCsv([
     columns.map(({ label, unit }) => (unit ? `${label} (${unit})` : label)),
     ...Array.from({ length: rowCount }, (_, row) =>
       columns.map(({ of }) => {

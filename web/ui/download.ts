@@ -8,9 +8,9 @@ export function download(fileName: string, content: string | Blob, type = 'text/
   setTimeout(() => URL.revokeObjectURL(url), 10_000)
 }
 
-/** A name that every file system takes. */
+/** A name that every file system takes; letters of any language stay. */
 export const fileNameFrom = (text: string): string =>
   text
     .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
     .replace(/^-|-$/g, '') || 'lineup'

@@ -76,7 +76,7 @@ function ScaleBar({ view }: { view: FlatView }) {
   const zoom = useSyncExternalStore(view.watch, () => view.now.zoom)
   const mm = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200].find((length) => length * zoom >= 50) ?? 500
   return (
-    <p aria-hidden className="pointer-events-none absolute bottom-2 left-3 flex items-center gap-2 text-[11px] text-muted">
+    <p aria-hidden className="pointer-events-none absolute bottom-2 left-3 flex items-center gap-2 text-[12px] text-muted">
       <span className="h-1.5 border border-t-0 border-muted" style={{ width: mm * zoom }} />
       <span className="figure">{mm} mm</span>
     </p>

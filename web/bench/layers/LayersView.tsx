@@ -118,7 +118,7 @@ function LayersOf({ ready, waiting, pair }: { ready: readonly ReadyDrawn<DrawnMo
             <StripLog logged={logged} tracks={shownTracks} byFeature={byFeature} z={z} height={height - (byFeature ? 38 : 16)} onZ={goTo} />
           )}
           {byFeature && (
-            <p className="flex gap-3 pl-11 text-[11.5px] text-muted">
+            <p className="flex gap-3 pl-11 text-[12px] text-muted">
               {timeGroups.map(({ id, label, colour }) => (
                 <span key={id} className="flex items-center gap-1.5 whitespace-nowrap">
                   <span aria-hidden className="h-2 w-3.5 rounded-full" style={{ background: colour }} />

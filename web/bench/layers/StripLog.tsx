@@ -84,7 +84,7 @@ export function StripLog({ logged, tracks, byFeature, z, height, onZ }: Props) {
         <HeightAxis top={top} scale={scale} />
         <Tracks logged={logged} tracks={tracks} byFeature={byFeature} height={height} top={top} />
         {tracks.map((track, i) => (
-          <text key={track.id} x={AXIS + i * (WIDE + GAP)} y={11} className="fill-ink text-[11px]">
+          <text key={track.id} x={AXIS + i * (WIDE + GAP)} y={11} className="fill-ink text-[12px]">
             <title>{track.help}</title>
             {track.label}
           </text>
@@ -111,7 +111,7 @@ function HeightAxis({ top, scale }: { top: number; scale: (mm: number) => number
   const ticks = Array.from({ length: Math.floor(top / step) + 1 }, (_, i) => i * step)
   return (
     <g aria-hidden>
-      <text x={AXIS - 8} y={11} textAnchor="end" className="fill-muted text-[11px]">
+      <text x={AXIS - 8} y={11} textAnchor="end" className="fill-muted text-[12px]">
         z mm
       </text>
       {ticks.map((mm) => (
@@ -172,7 +172,7 @@ function OneTrack({
   const [first] = logged
   return (
     <>
-      <text x={WIDE} y={26} textAnchor="end" className="fill-muted figure text-[10px]">
+      <text x={WIDE} y={26} textAnchor="end" className="fill-muted figure text-[12px]">
         {Number(end.toPrecision(3))} {track.unit}
       </text>
       <g style={{ display: 'none' }} data-painted>

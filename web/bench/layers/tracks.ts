@@ -100,9 +100,9 @@ export const usualTracks = ['time', 'melt', 'cooling', 'bond', 'sway'] as const
 /** What is done in a layer, for its time drawn by feature. */
 export const timeGroups = [
   { id: 'walls', label: 'walls', features: ['outerWall', 'innerWall', 'thin'], colour: featureColours.innerWall },
-  { id: 'skin', label: 'skin', features: ['skin', 'bridge', 'ironing'], colour: featureColours.skin },
+  { id: 'topBottom', label: 'tops, bottoms', features: ['topBottom', 'bridge', 'ironing'], colour: featureColours.topBottom },
   { id: 'infill', label: 'infill', features: ['infill'], colour: featureColours.infill },
-  { id: 'props', label: 'props, foot', features: ['support', 'supportRoof', 'foot'], colour: featureColours.support },
+  { id: 'props', label: 'props, foot', features: ['support', 'supportTop', 'foot'], colour: featureColours.support },
   { id: 'travel', label: 'travel', features: ['travel', 'retract', 'pushBack', 'wipe', 'coast'], colour: '#b28cc9' },
 ] as const
 

@@ -1,5 +1,7 @@
 import type { Profile } from '@sable/core/shelf/profile'
+import { groups } from 'd3-array'
 import { Plus } from 'lucide-react'
+import { Fragment } from 'react'
 import { useBench } from '../../desk/bench'
 import { Button } from '../../ui/Button'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
@@ -8,6 +10,7 @@ import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
 export function AddCandidate({ onEmpty, onProfile }: { onEmpty: () => void; onProfile: (profile: Profile) => void }) {
   const { shelf } = useBench()
   const profiles = shelf.profiles.filter(({ archived }) => !archived)
+  const families = groups(profiles, ({ family }) => family)
   const face = (
     <>
       <Plus className="size-3.5" aria-hidden /> Candidate
@@ -20,11 +23,15 @@ export function AddCandidate({ onEmpty, onProfile }: { onEmpty: () => void; onPr
         Empty
       </MenuItem>
       <MenuSeparator />
-      <MenuLabel>From a profile</MenuLabel>
-      {profiles.map((profile) => (
-        <MenuItem key={profile.key} onSelect={() => onProfile(profile)} hint={profile.tags.join(', ')}>
-          <span className="max-w-60 truncate">{profile.name}</span>
-        </MenuItem>
+      {families.map(([family, own]) => (
+        <Fragment key={family}>
+          <MenuLabel>{family === '' ? 'From a profile' : `Profiles: ${family}`}</MenuLabel>
+          {own.map((profile) => (
+            <MenuItem key={profile.key} onSelect={() => onProfile(profile)} hint={profile.tags.join(', ')}>
+              <span className="max-w-60 truncate">{profile.name}</span>
+            </MenuItem>
+          ))}
+        </Fragment>
       ))}
     </Menu>
   )

@@ -1,13 +1,14 @@
-import { inWords } from '@sable/core/units/format'
 import { useEffect, useRef, useState } from 'react'
+import { ChoiceEditor } from './ChoiceEditor'
 import type { LedgerRow } from './rows'
+import type { After } from './useLedgerKeys'
 
 interface Props {
   readonly row: LedgerRow
   /** Text to begin with: what was typed, or the value that stands there. */
   readonly start: string
   readonly problem: string | undefined
-  readonly onCommit: (text: string, then: 'stay' | 'down' | 'up' | 'right' | 'left') => void
+  readonly onCommit: (text: string, then: After) => void
   readonly onCancel: () => void
 }
 
@@ -16,7 +17,7 @@ export function CellEditor({ row, start, problem, onCommit, onCancel }: Props) {
   return row.kind === 'setting' && row.setting.kind === 'number' ? (
     <TextField label={row.label} start={start} problem={problem} onCommit={onCommit} onCancel={onCancel} />
   ) : (
-    <ChoiceField row={row} start={start} onCommit={onCommit} onCancel={onCancel} />
+    <ChoiceEditor row={row} start={start} onCommit={onCommit} onCancel={onCancel} />
   )
 }
 
@@ -51,7 +52,7 @@ function TextField({ label, start, problem, onCommit, onCancel }: Omit<Props, 'r
         }}
         onKeyDown={(event) => {
           if (event.key === 'Escape') finish(onCancel)
-          else if (event.key === 'Enter') finish(() => onCommit(text, event.shiftKey ? 'up' : 'down'))
+          else if (event.key === 'Enter') finish(() => onCommit(text, event.ctrlKey ? 'fill' : event.shiftKey ? 'up' : 'down'))
           else if (event.key === 'Tab') {
             event.preventDefault()
             finish(() => onCommit(text, event.shiftKey ? 'left' : 'right'))
@@ -63,50 +64,11 @@ function TextField({ label, start, problem, onCommit, onCancel }: Omit<Props, 'r
         <span
           id="cell-problem"
           role="alert"
-          className="absolute top-full right-0 z-30 w-64 rounded-b-md border border-stop bg-raised px-2 py-1 text-[11.5px] text-stop"
+          className="absolute top-full right-0 z-30 w-64 rounded-b-md border border-stop bg-raised px-2 py-1 text-[12px] text-stop"
         >
           {problem}
         </span>
       )}
     </>
-  )
-}
-
-function ChoiceField({ row, start, onCommit, onCancel }: Omit<Props, 'problem'>) {
-  const field = useRef<HTMLSelectElement>(null)
-  useEffect(() => field.current?.focus(), [])
-  const choices =
-    row.kind === 'setup'
-      ? row.choices
-      : row.setting.kind === 'choice'
-        ? row.setting.choices.map((choice) => ({ key: choice, name: inWords(choice) }))
-        : []
-  const current =
-    choices.find(({ key, name }) => key === start || name === start)?.key ??
-    choices.find(({ name }) => name.toLowerCase().startsWith(start.toLowerCase()))?.key ??
-    ''
-  return (
-    <select
-      ref={field}
-      aria-label={row.label}
-      defaultValue={current}
-      onChange={(event) => onCommit(event.target.value, 'stay')}
-      onBlur={onCancel}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') onCancel()
-        else if (event.key === 'Enter') onCommit(event.currentTarget.value, 'down')
-        else if (event.key === 'Tab') {
-          event.preventDefault()
-          onCommit(event.currentTarget.value, event.shiftKey ? 'left' : 'right')
-        }
-      }}
-      className="absolute inset-0 z-10 w-full bg-sunk px-1 text-[12.5px] outline-2 -outline-offset-2 outline-lantern"
-    >
-      {choices.map(({ key, name }) => (
-        <option key={key} value={key}>
-          {name}
-        </option>
-      ))}
-    </select>
   )
 }

@@ -1,24 +1,27 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { Candidate } from '@sable/contract/lineup'
+import { limitedBy } from '@sable/core/figures/figures'
 import { judge, missedWords } from '@sable/core/figures/limits'
+import type { FigureId } from '@sable/core/figures/table/figure'
 import { readProfileFile, writeProfileFile } from '@sable/core/formats/profileFile'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { InputError } from '@sable/core/units/errors'
 import { useQueryClient } from '@tanstack/react-query'
-import { Ellipsis, GripVertical, X } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { Ellipsis, GripVertical } from 'lucide-react'
 import { useNavigate } from 'react-router'
 import { asRefusal } from '../../api/asRefusal'
+import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { duplicateCandidate, moveCandidate, removeCandidate, renameCandidate, setColumn } from '../../desk/edits'
-import { resumeForecast, stopForecast, useForecasts } from '../../predictions/predictionStore'
+import { useForecasts } from '../../predictions/predictionStore'
 import { shelfActions } from '../../shelf/shelfStore'
-import { Button, IconButton } from '../../ui/Button'
+import { IconButton } from '../../ui/Button'
 import { EditableText } from '../../ui/EditableText'
 import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
 import type { Refusal } from '../../ui/Notice'
 import { limitWords, shownLimit } from '../part/limits'
+import { Working } from '../shell/Working'
 
 interface Props {
   readonly candidate: Candidate
@@ -28,20 +31,34 @@ interface Props {
   readonly onProgram: (candidate: Candidate) => Promise<void>
   readonly onEverywhere: () => void
   readonly onPrint: () => void
+  /** A limit is missed: what would move its figure. */
+  readonly onWhy: (figure: FigureId) => void
   readonly onRefusal: (refusal: Refusal) => void
 }
 
 /** Name of a column, what can be done with it, and how far its computation is. */
-export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEverywhere, onPrint, onRefusal }: Props) {
+export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEverywhere, onPrint, onWhy, onRefusal }: Props) {
   const { id, name } = candidate
+  const { shelf } = useBench()
   const queries = useQueryClient()
   const navigate = useNavigate()
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
   const copyColumn = async (): Promise<void> => navigator.clipboard.writeText(columnText(candidate))
   const keep = async (): Promise<void> => {
     const { material, values, overrides } = candidate
+    const bore = shelf.nozzles.find(({ key }) => key === candidate.nozzle)?.bore
+    const bores: [number, number] | undefined = bore === undefined ? undefined : [bore, bore]
     try {
-      const key = await shelfActions(queries).add('profiles', { name, notes: '', tags: [], material, values, overrides })
+      const key = await shelfActions(queries).add('profiles', {
+        name,
+        notes: '',
+        tags: [],
+        family: '',
+        materials: [material],
+        bores,
+        values,
+        overrides,
+      })
       await navigate(`/shelf/profiles/${key}`)
     } catch (error) {
       onRefusal(asRefusal(error))
@@ -80,7 +97,7 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
           className="text-[13.5px] font-semibold"
         />
         <div className="flex-1" />
-        <Standing id={id} purpose={purpose} />
+        <Standing id={id} name={name} purpose={purpose} onWhy={onWhy} />
         <Working id={id} />
         <Menu
           align="end"
@@ -111,9 +128,7 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
           <MenuItem onSelect={() => void keep()} hint="on the shelf">
             Keep as a profile
           </MenuItem>
-          <MenuItem onSelect={() => void onProgram(candidate)} hint="G-code">
-            Write program
-          </MenuItem>
+          <MenuItem onSelect={() => void onProgram(candidate)}>Export G-code</MenuItem>
           <MenuSeparator />
           <MenuItem onSelect={() => edit((content) => removeCandidate(content, id))}>Remove</MenuItem>
         </Menu>
@@ -146,7 +161,7 @@ function readColumn(text: string, target: Candidate): Omit<Candidate, 'id' | 'na
 }
 
 /** Whether a candidate meets the limits of the part's purpose. */
-function Standing({ id, purpose }: { id: string; purpose: Purpose }) {
+function Standing({ id, name, purpose, onWhy }: { id: string; name: string; purpose: Purpose; onWhy: (figure: FigureId) => void }) {
   const prediction = useForecasts((all) => (all[id]?.state === 'done' ? all[id].prediction : undefined))
   if (!prediction) return null
   const judged = judge(prediction, purpose)
@@ -159,57 +174,22 @@ function Standing({ id, purpose }: { id: string; purpose: Purpose }) {
     )
     .join('\n')
   return (
-    <span title={told} className={`text-[11px] whitespace-nowrap ${missed.length === 0 ? 'text-better' : 'text-worse'}`}>
-      {missed.length === 0 ? 'meets all' : missed.join(', ')}
+    <span data-hint={told} className={`text-[12px] whitespace-nowrap ${missed.length === 0 ? 'text-better' : 'text-worse'}`}>
+      {missed.length === 0
+        ? 'meets all'
+        : judged
+            .filter(({ met }) => !met)
+            .map(({ limit }, i) => (
+              <button
+                key={limit}
+                type="button"
+                aria-label={`${name} ${missed[i]}: what would meet it`}
+                onClick={() => onWhy(limitedBy(limit).id as FigureId)}
+                className="mr-1 min-h-6 underline decoration-dotted underline-offset-2"
+              >
+                {missed[i]}
+              </button>
+            ))}
     </span>
   )
-}
-
-const SHOW_AFTER_MS = 300
-
-/** Progress of a computation that takes long enough to wonder, and how to stop it. */
-function Working({ id }: { id: string }) {
-  const forecast = useForecasts((all) => all[id])
-  const startedAt = forecast?.state === 'running' ? forecast.startedAt : undefined
-  const [late, setLate] = useState(false)
-  useEffect(() => {
-    setLate(false)
-    if (startedAt === undefined) return
-    const timer = setTimeout(() => setLate(true), SHOW_AFTER_MS)
-    return () => clearTimeout(timer)
-  }, [startedAt])
-  if (forecast?.state === 'stopped') {
-    return (
-      <Button className="h-6 px-1.5" onClick={() => resumeForecast(id)}>
-        Compute
-      </Button>
-    )
-  }
-  if (forecast?.state !== 'running' || !late) return null
-  const share = overall(forecast.stage, forecast.share ?? 0)
-  return (
-    <>
-      <span
-        role="status"
-        title={forecast.again ? 'The computation ended without a word, most likely for lack of memory. It is done again.' : undefined}
-        className="figure text-[11px] text-muted"
-      >
-        {forecast.again ? 'once more, ' : ''}
-        {forecast.stage ?? 'reading'} {Math.round(share * 100)} %
-      </span>
-      <IconButton label="Stop computing this column" onClick={() => stopForecast(id)}>
-        <X className="size-3.5" />
-      </IconButton>
-      <span aria-hidden className="absolute bottom-0 left-0 h-0.5 bg-lantern transition-[width]" style={{ width: `${share * 100}%` }} />
-    </>
-  )
-}
-
-/** Where each stage begins and ends in the whole, by the time that they took on the demo's largest part. */
-const SPANS = { layers: [0, 0.25], regions: [0.25, 0.78], toolpath: [0.78, 0.9], motion: [0.9, 1], figures: [1, 1] } as const
-
-function overall(stage: keyof typeof SPANS | undefined, share: number): number {
-  if (stage === undefined) return 0
-  const [from, to] = SPANS[stage]
-  return from + share * (to - from)
 }

@@ -112,12 +112,12 @@ function Linked({ start, sides, told }: { start: number; sides: readonly Side[];
                 onBlur={() => setTyped(undefined)}
                 className="figure h-7 w-20 rounded border border-line bg-sunk px-2 text-right"
               />
-              <span className="w-11 text-[11px] text-muted">{unit}</span>
+              <span className="w-11 text-[12px] text-muted">{unit}</span>
             </span>
           </label>
         ))}
       </div>
-      {told !== undefined && <p className="mt-0.5 text-[11.5px] text-muted">{told}</p>}
+      {told !== undefined && <p className="mt-0.5 text-[12px] text-muted">{told}</p>}
     </div>
   )
 }
@@ -152,7 +152,7 @@ function Temperatures({ start, body }: { start: number; body: NozzleBody }) {
           onChange={setOther}
         />
       </label>
-      <p className="mt-1 text-[11.5px] text-muted">Common practice, assumed: hardened steel wants 5 to 20 °C more than brass.</p>
+      <p className="mt-1 text-[12px] text-muted">Common practice, assumed: hardened steel wants 5 to 20 °C more than brass.</p>
     </div>
   )
 }

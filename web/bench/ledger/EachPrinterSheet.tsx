@@ -59,7 +59,7 @@ export function EachPrinterSheet({ candidate, onClose }: Props) {
     <Sheet title={`${candidate.name} on each printer`} onClose={onClose}>
       <table className="w-full text-[12.5px]">
         <thead>
-          <tr className="text-left text-[11.5px] text-muted">
+          <tr className="text-left text-[12px] text-muted">
             <th className="pb-1 font-normal">Printer</th>
             <th className="pb-1 text-right font-normal">Time</th>
             <th className="pb-1 text-right font-normal">against it</th>
@@ -137,7 +137,7 @@ function Difference({ request, own, other, base }: { request: PredictRequest; ow
           </li>
         ))}
       </ul>
-      <p className="mt-2 text-[11.5px] text-muted">
+      <p className="mt-2 text-[12px] text-muted">
         Each is computed by itself. Together they do not add up to the whole: what one limit lets go, the next one holds.
       </p>
     </section>

@@ -7,6 +7,7 @@ import type { Purpose } from '@sable/core/physics/strength/purpose'
 import clsx from 'clsx'
 import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'
+import { useBench } from '../../desk/bench'
 import { type Forecast, useForecasts } from '../../predictions/predictionStore'
 import { inMoney } from '../../ui/currency'
 import { bySeverity, Risks } from './Risks'
@@ -67,7 +68,7 @@ function OneRow({ row, candidates, columns, purpose, open = false, onToggle, onW
   )
   return (
     <tr data-row={row.id}>
-      <th scope="row" title={row.help} className="sticky left-0 z-10 bg-ground p-0 text-left font-medium">
+      <th scope="row" data-hint={row.help} className="sticky left-0 z-10 bg-ground p-0 text-left font-medium">
         {row.parts ? (
           <button
             type="button"
@@ -133,13 +134,17 @@ function Figure({
   )
   const basis = figure.basis === 'assumed' ? 'Rests on an assumed number' : figure.basis === 'measured' ? 'Measured' : 'Calculated'
   return (
-    <div title={basis} className={clsx('flex items-baseline gap-1.5 transition-opacity', old && 'opacity-40')}>
+    <div data-hint={basis} className={clsx('flex items-baseline gap-1.5 transition-opacity', old && 'opacity-40')}>
       <span
-        className={clsx('figure text-[11px]', standing.sense === 'better' && 'text-better', standing.sense === 'worse' && 'text-worse')}
+        className={clsx(
+          'figure text-[12px] whitespace-nowrap',
+          standing.sense === 'better' && 'text-better',
+          standing.sense === 'worse' && 'text-worse',
+        )}
       >
         {standing.change}
       </span>
-      {figure.note !== undefined && <span className="truncate text-[11px] text-muted">{figure.note}</span>}
+      {figure.note !== undefined && <span className="truncate text-[12px] text-muted">{figure.note}</span>}
       {why ? (
         <button
           type="button"
@@ -155,7 +160,7 @@ function Figure({
           {figure.text}
         </span>
       )}
-      <span className="w-6 shrink-0 text-[11px] text-muted">{inMoney(figure.unit)}</span>
+      <span className="w-6 shrink-0 text-[12px] text-muted">{inMoney(figure.unit)}</span>
       <span className="sr-only">{basis}</span>
       <span
         aria-hidden
@@ -180,7 +185,8 @@ function RiskRow({
   columns: readonly (Forecast | undefined)[]
   purpose: Purpose
 }) {
-  const always = purposeChecks(purpose)
+  const { shelf } = useBench()
+  const always = candidates.map(({ printer }) => purposeChecks(purpose, shelf.printers.find(({ key }) => key === printer)?.schools))
 
   return (
     <tr data-row="risks">
@@ -190,7 +196,7 @@ function RiskRow({
       {columns.map((column, i) => (
         <td key={candidates[i]?.id} className="border-b border-l border-line px-2 text-right">
           {column?.prediction ? (
-            <Risks checks={bySeverity([...column.prediction.checks, ...always])} candidate={candidates[i]!} />
+            <Risks checks={bySeverity([...column.prediction.checks, ...always[i]!])} candidate={candidates[i]!} />
           ) : (
             <span className="text-muted">{column?.state === 'refused' ? '—' : <Waiting />}</span>
           )}

@@ -88,7 +88,7 @@ export function LayersDrawer({ name, candidate, onClose }: Props) {
                 <span className={`w-20 shrink-0 text-[12px] ${wins ? 'font-semibold text-lantern-ink' : ''}`}>{words[origin]}</span>
                 <span className="min-w-0 flex-1 truncate text-[12.5px]">{own?.name ?? (isThere ? '' : 'none chosen')}</span>
                 <span className={`figure ${wins ? 'font-semibold' : ''}`}>{value === undefined ? '–' : formatValue(setting, value)}</span>
-                <span className="w-9 text-[11px]">{value === undefined ? '' : unit}</span>
+                <span className="w-9 text-[12px]">{value === undefined ? '' : unit}</span>
               </div>
               {isThere && origin !== 'fallback' && (
                 <div className="mt-1 flex items-center gap-1.5 pl-[5.5rem]">
@@ -111,11 +111,11 @@ export function LayersDrawer({ name, candidate, onClose }: Props) {
               <span className="w-20 shrink-0 text-[12px]">override</span>
               <span className="min-w-0 flex-1 truncate">{override.name}</span>
               <span className="figure">{formatValue(setting, override.values[name] as number | string)}</span>
-              <span className="w-9 text-[11px] text-muted">{unit}</span>
+              <span className="w-9 text-[12px] text-muted">{unit}</span>
             </li>
           ))}
       </ol>
-      <p className="mt-3 text-[11.5px] text-muted">
+      <p className="mt-3 text-[12px] text-muted">
         A value that is put on the shelf holds in every column that uses that record and says nothing itself. Undo it on the shelf.
       </p>
     </Drawer>
@@ -127,6 +127,7 @@ const words: Readonly<Record<Origin, string>> = {
   printer: 'printer',
   nozzle: 'nozzle',
   material: 'material',
+  school: 'school',
   spool: 'spool',
   profile: 'profile',
 }
@@ -137,7 +138,7 @@ function Reach({ kind, recordKey }: { kind: ShelfKind; recordKey: string }) {
   if (!uses.data) return null
   const { lineups, columns } = uses.data
   return (
-    <span title={lineups.join('\n')} className="text-[11px] text-muted">
+    <span data-hint={lineups.join('\n')} className="text-[12px] text-muted">
       in {columns} {columns === 1 ? 'column' : 'columns'} of {lineups.length} {lineups.length === 1 ? 'lineup' : 'lineups'}
     </span>
   )

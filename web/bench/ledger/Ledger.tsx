@@ -16,7 +16,8 @@ import { Checkbox } from '../../ui/Checkbox'
 import { download, fileNameFrom } from '../../ui/download'
 import { Notice } from '../../ui/Notice'
 import { SearchField } from '../../ui/SearchField'
-import { firstCandidate } from '../shell/firstCandidate'
+import { useSize } from '../../ui/useSize'
+import { firstCandidate, fromProfile } from '../shell/firstCandidate'
 import { AddCandidate } from './AddCandidate'
 import { ColumnHeader } from './ColumnHeader'
 import { Converters } from './Converters'
@@ -56,6 +57,8 @@ export function Ledger() {
   )
   const rows = useMemo(() => groups.flatMap((group) => group.rows), [groups])
   const grid = useRef<HTMLTableElement>(null)
+  const { ref: frame, width } = useSize()
+  const columnWidth = columnWidthFor(candidates.length, width)
   const [everywhere, setEverywhere] = useState<string>()
   const keys = useLedgerKeys({
     content,
@@ -93,6 +96,7 @@ export function Ledger() {
       addCandidate(
         before,
         firstCandidate(
+          shelf,
           like,
           nextName(
             'candidate',
@@ -103,21 +107,16 @@ export function Ledger() {
     )
   }
 
-  const addProfile = ({ name, material, values, overrides }: Profile): void => {
-    const like = candidates.at(-1)
-    const fresh = firstCandidate(like, name)
-    const own = material !== undefined && shelf.materials.some(({ key }) => key === material) ? { ...withoutSpool(fresh), material } : fresh
-    edit((before) => addCandidate(before, { ...own, values, overrides }))
-  }
+  const addProfile = (profile: Profile): void => edit((before) => addCandidate(before, fromProfile(profile, shelf, candidates.at(-1))))
 
   return (
     <section aria-label="Ledger" className="flex min-h-0 flex-1 flex-col">
-      <div className="flex h-10 shrink-0 items-center gap-3 px-3">
+      <div className="flex min-h-10 shrink-0 items-center max-lg:flex-wrap gap-3 px-3">
         <SearchField label="Find a setting" value={search} onChange={setSearch} className="w-52" />
         <Checkbox checked={onlyDifferences} onChange={(to) => setOnlyDifferences(to)}>
           Only differences
         </Checkbox>
-        <p className="ml-auto hidden text-[11.5px] text-muted xl:block">
+        <p className="ml-auto hidden text-[12px] text-muted xl:block">
           <Lamp className="bg-ink" /> calculated <Lamp className="ml-3 bg-muted/60" /> rests on an assumed number
         </p>
         <MeasureNext />
@@ -131,7 +130,7 @@ export function Ledger() {
       {candidates.length === 0 ? (
         <Empty onAdd={add} />
       ) : (
-        <div className="min-h-0 flex-1 overflow-auto">
+        <div ref={frame} className="min-h-0 flex-1 overflow-auto">
           <DndContext
             sensors={sensors}
             collisionDetection={closestCenter}
@@ -151,15 +150,15 @@ export function Ledger() {
               onCopy={keys.onCopy}
               onPaste={keys.onPaste}
               className="group/grid border-separate border-spacing-0 outline-none"
-              style={{ tableLayout: 'fixed', width: `max(100%, ${LABEL_WIDTH + candidates.length * LEAST_COLUMN}px)` }}
+              style={{ tableLayout: 'fixed', width: `max(100%, ${LABEL_WIDTH + candidates.length * columnWidth}px)` }}
             >
               <colgroup>
                 <col style={{ width: LABEL_WIDTH }} />
                 {candidates.map(({ id }) => (
-                  <col key={id} />
+                  <col key={id} style={{ width: columnWidth }} />
                 ))}
-                {/* Few candidates do not spread over a wide window: figures stay near each other. */}
-                {candidates.length < 4 && <col style={{ width: `${(4 - candidates.length) * 22}%` }} />}
+                {/* Candidates do not spread over a wide window: figures stay near each other. */}
+                <col />
               </colgroup>
               <thead>
                 <tr>
@@ -174,12 +173,13 @@ export function Ledger() {
                         purpose={content.purpose}
                         onProgram={writeProgram}
                         onEverywhere={() => setEverywhere(candidate.id)}
+                        onWhy={(figure) => setBeside({ kind: 'why', figure, candidateId: candidate.id })}
                         onPrint={() => setBeside({ kind: 'print', candidateId: candidate.id })}
                         onRefusal={onRefusal}
                       />
                     ))}
                   </SortableContext>
-                  {candidates.length < 4 && <th aria-hidden className="sticky top-0 z-20 border-b border-line bg-ground" />}
+                  <th aria-hidden className="sticky top-0 z-20 border-b border-line bg-ground" />
                 </tr>
               </thead>
               <FigureRows
@@ -207,10 +207,13 @@ export function Ledger() {
   )
 }
 
-const withoutSpool = ({ spool: _, ...candidate }: Candidate): Candidate => candidate
-
 const LABEL_WIDTH = 196
 const LEAST_COLUMN = 180
+const MOST_COLUMN = 320
+
+/** Four candidates fill a usual window; fewer leave room, more are scrolled to. */
+const columnWidthFor = (count: number, width: number): number =>
+  Math.min(MOST_COLUMN, Math.max(LEAST_COLUMN, Math.floor((width - LABEL_WIDTH) / Math.max(4, count))))
 
 const Lamp = ({ className }: { className: string }) => <span aria-hidden className={`mr-1 inline-block size-2 rounded-full ${className}`} />
 

@@ -2,6 +2,7 @@ import { type Decided, decidedBy, type Weighed } from '@sable/core/doubt/decides
 import { type Measurement, whatToMeasure } from '@sable/core/doubt/doubt'
 import { worthTuning } from '@sable/core/doubt/worthTuning'
 import { figureOf, figures, valuesOf } from '@sable/core/figures/figures'
+import { sideOf } from '@sable/core/schools/schools'
 import { kindsInOrder } from '@sable/core/trials/kinds'
 import { planTrial } from '@sable/core/trials/plan'
 import type { TrialKind } from '@sable/core/trials/table/kind'
@@ -66,11 +67,18 @@ function Wanted() {
     )
     return [{ name, values: valuesOf(prediction, content.purpose), doubtful, limits }]
   })
-  const rows = wanted.map((measurement) => ({ measurement, kind: kindFor(measurement) }))
-  const costs = useCosts(useTrialRequests(rows.map(({ kind }) => kind).slice(0, COSTED), requests))
   const first = content.candidates[0]
+  const towers = sideOf('S11', shelf.printers.find(({ key }) => key === first?.printer)?.schools).id
+  const rows = wanted
+    .map((measurement) => ({ measurement, kind: kindFor(measurement) }))
+    // Who never prints towers learns from what is weighed and timed.
+    .filter(({ kind }) => towers !== 'never' || kind === undefined)
+  const costs = useCosts(useTrialRequests(rows.map(({ kind }) => kind).slice(0, COSTED), requests))
   return (
     <>
+      {towers === 'never' && (
+        <p className="mb-2 text-[12px] text-muted">You follow: no tuning towers (S11). Prints that are timed and weighed tell instead.</p>
+      )}
       <p className="mb-2 text-[12px] text-muted">By how much of the doubt in this lineup’s figures it would remove.</p>
       {share !== undefined && (
         <p role="status" className="mb-2 text-[12px] text-muted">
@@ -89,7 +97,7 @@ function Wanted() {
           />
         ))}
       </ol>
-      {rows.length > 0 && (
+      {rows.length > 0 && towers === 'worth' && (
         <Tuning printS={first && forecasts[first.id]?.prediction?.timeS} trialS={costs.find((one) => one !== undefined)?.timeS} />
       )}
     </>
@@ -145,17 +153,17 @@ function Row({
         )}
         <span className="figure text-muted">{Math.round(100 * removes)} %</span>
       </div>
-      <div className="text-[11.5px] text-muted">
+      <div className="text-[12px] text-muted">
         {label}
         {cost && (
           <>
             {' · '}
-            <span className="figure text-[11px]">{formatDuration(cost.timeS)}</span>,{' '}
-            <span className="figure text-[11px]">{cost.filament.massG.toFixed(0)}</span> g
+            <span className="figure text-[12px]">{formatDuration(cost.timeS)}</span>,{' '}
+            <span className="figure text-[12px]">{cost.filament.massG.toFixed(0)}</span> g
           </>
         )}
       </div>
-      {decides.length > 0 && <div className="text-[11.5px] text-lantern-ink">Decides {decisionWords(decides)}</div>}
+      {decides.length > 0 && <div className="text-[12px] text-lantern-ink">Decides {decisionWords(decides)}</div>}
       <div aria-hidden className="mt-0.5 h-[2px] bg-lantern" style={{ width: `${Math.min(100, 300 * removes)}%` }} />
     </li>
   )
@@ -205,7 +213,7 @@ function Tuning({ printS, trialS }: { printS: number | undefined; trialS: number
         {worth ? 'Worth a trial' : 'Basics only'}: it costs <span className="figure">{Math.round(costs)}</span> min of the machine and may
         bring <span className="figure">{Math.round(brings)}</span> (15 % of all copies, assumed).
       </p>
-      <p className="text-[11.5px] text-muted">Some tune for every spool, others never; this weighs it for the print at hand.</p>
+      <p className="text-[12px] text-muted">Some tune for every spool, others never; this weighs it for the print at hand.</p>
     </section>
   )
 }

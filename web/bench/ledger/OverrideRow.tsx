@@ -17,7 +17,7 @@ export function OverrideRow({ candidates }: { candidates: readonly Candidate[] }
         >
           <span className="sticky left-0 inline-block px-[22px] pb-0.5">
             <span className="font-semibold text-lantern-ink">Overrides</span>
-            <span className="ml-2 text-[11.5px] text-muted">where other values hold</span>
+            <span className="ml-2 text-[12px] text-muted">where other values hold</span>
           </span>
         </th>
       </tr>
@@ -33,7 +33,7 @@ export function OverrideRow({ candidates }: { candidates: readonly Candidate[] }
               onClick={() => setOpenId(id)}
               className="flex h-full w-full items-center gap-2 px-3 text-right hover:bg-glow"
             >
-              <span aria-hidden className="w-3 text-[10px] text-lantern-ink">
+              <span aria-hidden className="w-3 text-[12px] text-lantern-ink">
                 {JSON.stringify(overrides) === base ? '' : '◆'}
               </span>
               <span className={overrides.length === 0 ? 'ml-auto text-muted' : 'ml-auto truncate'}>

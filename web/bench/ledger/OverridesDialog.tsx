@@ -99,7 +99,7 @@ function Place({ override, onChange, onRemove }: { override: Override; onChange:
         ) : (
           <Button
             disabled={layerWide !== undefined}
-            title={layerWide && `${settings[layerWide].label} belongs to whole layers`}
+            data-hint={layerWide && `${settings[layerWide].label} belongs to whole layers`}
             onClick={() => apply({ box: { minX: -10, maxX: 10, minY: -10, maxY: 10 } })}
           >
             Only in a box

@@ -10,7 +10,7 @@ import { sendProgram } from '../../api/machines'
 import { planPrint, startPrint } from '../../api/prints'
 import { useBench } from '../../desk/bench'
 import { useDesk } from '../../desk/deskStore'
-import { WeighButton } from '../../log/WeighButton'
+import { WeighButton } from '../../log/instrumentButtons'
 import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
 import { Button } from '../../ui/Button'
@@ -127,7 +127,7 @@ function Foretold({ foretold }: { foretold: ForetoldPrint }) {
         <RangeLine label="From start to end" value={foretold.timeS + foretold.startS} range={time} as="time" />
         <RangeLine label="Filament" value={foretold.massG} range={mass} as="mass" />
       </dl>
-      <p className="pt-1 text-[11.5px] text-muted">
+      <p className="pt-1 text-[12px] text-muted">
         Four prints in five end within these ranges. What is foretold is kept with the print: later edits change nothing of it.
       </p>
     </>

@@ -57,7 +57,7 @@ export function RederivedDrawer({ before, candidate, onClose }: Props) {
           />
         </section>
       )}
-      <p className="mt-4 text-[11.5px] text-muted">After another nozzle or material, repeat the temperature tower.</p>
+      <p className="mt-4 text-[12px] text-muted">After another nozzle or material, repeat the temperature tower.</p>
     </Drawer>
   )
 }
@@ -89,7 +89,7 @@ function Changes({
               </span>
             </div>
             <div className="flex items-center gap-2">
-              <span className="min-w-0 flex-1 text-[11.5px] text-muted">
+              <span className="min-w-0 flex-1 text-[12px] text-muted">
                 {change.kind === 'held' ? `would be ${text(change.to)}: ${change.why}` : change.why}
               </span>
               <Button className="h-6 shrink-0 px-2" onClick={() => onAct(change)}>

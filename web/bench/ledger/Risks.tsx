@@ -4,6 +4,7 @@ import clsx from 'clsx'
 import { TriangleAlert } from 'lucide-react'
 import { edit } from '../../desk/deskStore'
 import { setSetup, setValues } from '../../desk/edits'
+import { HelpButton } from '../../handbook/HelpButton'
 import { Button } from '../../ui/Button'
 import { Popover } from '../../ui/Popover'
 
@@ -50,14 +51,17 @@ export function Risks({ checks, candidate }: { checks: readonly Check[]; candida
       <ul className="divide-y divide-line/60">
         {checks.map((check) => (
           <li key={check.id} className="grid grid-cols-[4.2rem_1fr] gap-2 py-2 first:pt-0 last:pb-0">
-            <span className={clsx('text-[11.5px] leading-5', tone(check.severity))}>{check.severity}</span>
+            <span className={clsx('text-[12px] leading-5', tone(check.severity))}>
+              {check.severity}
+              <HelpButton of={`check/${check.id}`} name={check.id.replaceAll('-', ' ')} />
+            </span>
             <div>
               <p>{check.evidence}</p>
               {(check.means !== '' || check.todo !== '') && (
                 <p className="mt-0.5 text-[12px] text-muted">{`${check.means} ${check.todo}`.trim()}</p>
               )}
               {check.school !== undefined && (
-                <p className="mt-0.5 text-[11.5px] text-muted">
+                <p className="mt-0.5 text-[12px] text-muted">
                   <span className="font-medium">Practitioners disagree.</span> {check.school}
                 </p>
               )}

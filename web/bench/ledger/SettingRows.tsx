@@ -1,6 +1,7 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { describeRange } from '@sable/core/profile/settings'
 import { Fragment, memo } from 'react'
+import { showHelp } from '../../handbook/helpStore'
 import { useForecasts } from '../../predictions/predictionStore'
 import { CellEditor } from './CellEditor'
 import { heldBack } from './heldBack'
@@ -30,7 +31,7 @@ export function SettingRows({ groups, candidates, columns, keys }: Props) {
             >
               <span className="sticky left-0 inline-block px-[22px] pb-0.5">
                 <span className="font-semibold text-lantern-ink">{group.name}</span>
-                <span className="ml-2 text-[11.5px] text-muted">{group.shapes}</span>
+                <span className="ml-2 text-[12px] text-muted">{group.shapes}</span>
               </span>
             </th>
           </tr>
@@ -41,10 +42,22 @@ export function SettingRows({ groups, candidates, columns, keys }: Props) {
               <tr key={row.id} data-setting={row.id}>
                 <th
                   scope="row"
-                  title={helpOf(row)}
+                  data-hint={helpOf(row)}
                   className="sticky left-0 z-10 border-b border-line/60 bg-ground py-0 pr-2 pl-[22px] text-left font-normal"
                 >
-                  <span className="block truncate">{row.label}</span>
+                  {row.kind === 'setup' ? (
+                    <span className="block truncate">{row.label}</span>
+                  ) : (
+                    <button
+                      type="button"
+                      tabIndex={-1}
+                      aria-label={`${row.label}: what is it?`}
+                      onClick={() => showHelp(`setting/${row.id}`)}
+                      className="block max-w-full cursor-help truncate text-left decoration-line underline-offset-2 hover:underline"
+                    >
+                      {row.label}
+                    </button>
+                  )}
                 </th>
                 {candidates.map((candidate, column) => {
                   const active = keys.selection.row === rowIndex && keys.selection.column === column
@@ -103,6 +116,7 @@ const originNames = {
   printer: 'from the printer',
   nozzle: 'from the nozzle',
   material: 'from the material',
+  school: 'from the school that you chose',
   spool: 'from the spool',
   profile: 'set in this profile',
 } as const
@@ -148,21 +162,21 @@ const SettingCell = memo(function SettingCell({
         cell && (
           <div className="flex items-baseline gap-1.5">
             {cell.differs && (
-              <span title="Differs from the first column" className="text-[9px] text-lantern-ink">
+              <span data-hint="Differs from the first column" className="text-[9px] text-lantern-ink">
                 ◆<span className="sr-only"> differs</span>
               </span>
             )}
-            {held !== undefined && <span className="truncate text-[11px] text-worse">{held}</span>}
-            {cell.also !== undefined && <span className="truncate text-[11px] text-muted">{cell.also}</span>}
+            {held !== undefined && <span className="truncate text-[12px] text-worse">{held}</span>}
+            {cell.also !== undefined && <span className="truncate text-[12px] text-muted">{cell.also}</span>}
             <span
-              title={row.kind === 'setting' ? `${origin}. Right-click, or Alt Enter: every layer` : origin}
+              data-hint={row.kind === 'setting' ? `${origin}. Right-click, or Alt Enter: every layer` : origin}
               className={`ml-auto truncate ${row.kind === 'setting' ? 'figure' : 'text-[12.5px]'} ${own ? 'text-ink' : 'text-muted'}`}
             >
               {cell.text}
               {!own && <span className="sr-only"> {origin}</span>}
             </span>
             {/* Figures without a unit leave its room free, so that all stand under each other. */}
-            {row.kind === 'setting' && <span className="w-9 shrink-0 text-[11px] text-muted">{/\d/.test(cell.text) ? unit : ''}</span>}
+            {row.kind === 'setting' && <span className="w-9 shrink-0 text-[12px] text-muted">{/\d/.test(cell.text) ? unit : ''}</span>}
           </div>
         )
       )}

@@ -14,6 +14,7 @@ import { Link } from 'react-router'
 import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setValues } from '../../desk/edits'
+import { HelpButton } from '../../handbook/HelpButton'
 import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
 import { trialAddress } from '../../trials/trialAddress'
@@ -57,8 +58,9 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
       <p className="flex items-baseline gap-2">
         <span className="figure text-[22px] font-semibold">{text}</span>
         <span className="text-muted">{unit}</span>
+        <HelpButton of={`figure/${figure}`} name={row.label} />
         {value > 0 && by !== undefined && (
-          <span className="figure ml-auto text-[12px] text-muted" title="Four times in five">
+          <span className="figure ml-auto text-[12px] text-muted" data-hint="Four times in five">
             {Number.isFinite(scale) ? `80 %: ${rangeOf(value, by).map(shown).join(' to ')} ${unit}` : `± ${Math.round(100 * by)} %`}
           </span>
         )}
@@ -96,7 +98,7 @@ export function WhyDrawer({ figure, candidate, onClose }: Props) {
                 <TrialLink constant={id} candidate={candidate}>
                   {label}
                 </TrialLink>
-                {from !== undefined && <span className="block text-[11.5px] text-lantern-ink">by {from}</span>}
+                {from !== undefined && <span className="block text-[12px] text-lantern-ink">by {from}</span>}
               </span>
               <span className="figure">± {Math.round(100 * share)} %</span>
             </li>
@@ -123,7 +125,7 @@ function TrialLink({ constant, candidate, children }: { constant: ConstantId; ca
 
 const Section = ({ title, children }: { title: string; children: React.ReactNode }) => (
   <section className="mt-4">
-    <h3 className="mb-1.5 text-[11.5px] font-semibold text-lantern-ink">{title}</h3>
+    <h3 className="mb-1.5 text-[12px] font-semibold text-lantern-ink">{title}</h3>
     {children}
   </section>
 )
@@ -197,7 +199,7 @@ function Levers({
       {rows.length > 0 && (
         <table className="w-full text-[12.5px]">
           <thead>
-            <tr className="text-right text-[11px] text-muted">
+            <tr className="text-right text-[12px] text-muted">
               <th className="text-left font-normal">change</th>
               <th className="font-normal">figure</th>
               <th className="font-normal">min</th>

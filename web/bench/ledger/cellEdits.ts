@@ -1,7 +1,8 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { parseValue, type SettingName } from '@sable/core/profile/settings'
-import { inOwnUnit } from '@sable/core/profile/typedValue'
+import { inOwnUnit, workedOut } from '@sable/core/profile/typedValue'
 import { InputError } from '@sable/core/units/errors'
+import Papa from 'papaparse'
 import { setSetup, setValue } from '../../desk/edits'
 import type { Cell, LedgerRow } from './rows'
 import { extent, type Selection } from './selection'
@@ -24,7 +25,9 @@ export function typeInto(
 ): LineupContent {
   if (row.kind === 'setting') {
     const numberOf = (name: SettingName): number => Number(column?.[name]?.value)
-    return setValue(content, candidateId, row.id, text.trim() === '' ? undefined : parseValue(row.id, inOwnUnit(row.id, text, numberOf)))
+    if (text.trim() === '') return setValue(content, candidateId, row.id, undefined)
+    const worked = workedOut(row.id, text, numberOf(row.id))
+    return setValue(content, candidateId, row.id, parseValue(row.id, inOwnUnit(row.id, worked, numberOf)))
   }
   const wanted = text.trim().toLowerCase()
   const choice = row.choices.find(({ key, name }) => key.toLowerCase() === wanted || name.toLowerCase() === wanted)
@@ -72,10 +75,9 @@ export function pasteCells(
   selection: Selection,
   text: string,
 ): LineupContent {
-  const block = text
-    .replace(/\r?\n$/, '')
-    .split(/\r?\n/)
-    .map((line) => line.split('\t'))
+  const block = readBlock(text)
+  const labelled = byLabels(block, rows)
+  if (labelled) return pasteLabelled(content, rows, columns, selection, labelled)
   const { top, left, bottom, right } = extent(selection)
   const single = block.length === 1 && block[0]?.length === 1
   const height = single ? bottom - top + 1 : block.length
@@ -90,6 +92,77 @@ export function pasteCells(
     }
   }
   return changed
+}
+
+/** Cells as a spreadsheet puts them on the clipboard: divided by tabs, quoted where they hold one or a line's end. */
+const readBlock = (text: string): string[][] => Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' }).data
+
+/** A line of a block that names a setting in its first cell, with what stands behind it; units and empty cells between are passed over. */
+interface Labelled {
+  readonly label: string
+  readonly row: LedgerRow | undefined
+  readonly values: readonly string[]
+}
+
+/** Reads a block whose first column names rows; nothing where it does not. */
+function byLabels(block: readonly (readonly string[])[], rows: readonly LedgerRow[]): readonly Labelled[] | undefined {
+  const plain = (label: string): string =>
+    label
+      .toLowerCase()
+      .replace(/\s*[,(].*$/, '')
+      .trim()
+  const named = (label: string): LedgerRow | undefined => rows.find((row) => plain(row.label) === plain(label) || row.id === label.trim())
+  if (block.length < 2 || block[0]!.length < 2) return undefined
+  const lines = block.map(([label = '', ...values]): Labelled => ({ label, row: named(label), values }))
+  // Two names that are known are no chance.
+  return lines.filter(({ row }) => row).length >= 2 ? lines : undefined
+}
+
+/** @throws InputError naming, by their labels on screen, the lines that are not taken; nothing is changed then */
+function pasteLabelled(
+  content: LineupContent,
+  rows: readonly LedgerRow[],
+  columns: readonly Column[],
+  selection: Selection,
+  lines: readonly Labelled[],
+): LineupContent {
+  const { left } = extent(selection)
+  let changed = content
+  for (const { row, label, values } of lines) {
+    // A heading, a figure, or a group is no setting: it is left.
+    if (!row) continue
+    const own = values.filter((value) => value.trim() !== '' && !isUnit(value))
+    for (const [c, value] of own.entries()) {
+      const candidate = content.candidates[left + c]
+      if (!candidate) continue
+      try {
+        changed = typeInto(changed, row, candidate.id, value, columns[left + c])
+      } catch (error) {
+        if (!(error instanceof InputError)) throw error
+        throw new InputError(error.code, `${error.message}`, `${label}, ${candidate.name}`, error.remedy)
+      }
+    }
+  }
+  return rows.length > 0 ? changed : content
+}
+
+const isUnit = (text: string): boolean => /^(mm|mm\/s|mm\/s²|mm³\/s|%|°|°C|s)$/.test(text.trim())
+
+/** Labels of a block that name nothing that can be pasted. */
+export function untaken(text: string, rows: readonly LedgerRow[]): readonly string[] {
+  return (byLabels(readBlock(text), rows) ?? []).filter(({ row, label }) => !row && label.trim() !== '').map(({ label }) => label.trim())
+}
+
+/** Puts one text into every cell of a selection. @throws InputError for the first cell that cannot take it; nothing is changed then */
+export function fillCells(
+  content: LineupContent,
+  rows: readonly LedgerRow[],
+  columns: readonly Column[],
+  selection: Selection,
+  text: string,
+): LineupContent {
+  const ids = content.candidates.map(({ id }) => id)
+  return overCells(content, rows, selection, (changed, row, id) => typeInto(changed, row, id, text, columns[ids.indexOf(id)]))
 }
 
 function overCells(

@@ -8,7 +8,7 @@ const featureOf: Partial<Readonly<Record<SettingName, keyof TimeFigures['realSpe
   outerWallSpeed: 'outerWall',
   innerWallSpeed: 'innerWall',
   infillSpeed: 'infill',
-  skinSpeed: 'skin',
+  topBottomSpeed: 'topBottom',
   bridgeSpeed: 'bridge',
   ironingSpeed: 'ironing',
   supportSpeed: 'support',

@@ -7,7 +7,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { shelf } from '../../testing/lineups'
 import { lineupCsv } from '../shell/lineupCsv'
-import { clearCells, fillRight, pasteCells, typeInto } from './cellEdits'
+import { clearCells, fillCells, fillRight, pasteCells, typeInto, untaken } from './cellEdits'
 import { cellsOf, filterRows, formatValue, ledgerRows } from './rows'
 import { at, clamp, contains, move } from './selection'
 
@@ -41,6 +41,48 @@ describe('cells', () => {
     expect(typeInto(content, rows[rowOf('material')]!, 'b', 'fast pla', columns[1]).candidates[1]?.material).toBe('fast-pla')
     expect(() => typeInto(content, rows[rowOf('wallCount')]!, 'a', '-1', columns[0])).toThrow(InputError)
     expect(() => typeInto(content, rows[rowOf('printer')]!, 'a', 'nowhere', columns[0])).toThrow(/no printer/)
+  })
+
+  it('work out sums and changes, take µm, and ask what can be read in two ways', () => {
+    const height = (text: string): unknown =>
+      typeInto(content, rows[rowOf('layerHeight')]!, 'a', text, columns[0]).candidates[0]?.values.layerHeight
+    const walls3 = (text: string): unknown =>
+      typeInto(content, rows[rowOf('wallCount')]!, 'a', text, columns[0]).candidates[0]?.values.wallCount
+    expect(height('=0.4/2')).toBe(0.2)
+    expect(height('= (0,1 + .1) * 1.5')).toBe(0.3)
+    expect(height('280 µm')).toBe(0.28)
+    // Half the bore is what stands there.
+    expect(height('+10 %')).toBeCloseTo(0.22, 9)
+    expect(walls3('*2')).toBe(6)
+    expect(walls3('-34 %')).toBe(2)
+    const density = typeInto(content, rows[rowOf('infillDensity')]!, 'a', '+10 %', columns[0]).candidates[0]?.values.infillDensity
+    expect(density).toBe(Number(columns[0]?.infillDensity?.value) + 10)
+    expect(() => typeInto(content, rows[rowOf('travelSpeed')]!, 'a', '1,200', columns[0])).toThrow(/can be 1\.2 or 1200/)
+    expect(() => height('=1/0')).toThrow(/comes to no number/)
+    expect(() => height('=alert(1)')).toThrow(/comes to no number/)
+  })
+
+  it('take a labelled block of a spreadsheet by its labels, quoted or not, and tell what they do not know', () => {
+    const text = 'Setting\tunit\tA\tB\n"Layer height"\tmm\t0.16\t0.24\nWalls\t\t2\t4\nGhosts\t\t1\t1\n'
+    const pasted = pasteCells(content, rows, columns, at(rowOf('flow'), 0), text)
+    expect(pasted.candidates.map(({ values }) => [values.layerHeight, values.wallCount])).toEqual([
+      [0.16, 2],
+      [0.24, 4],
+      [undefined, undefined],
+    ])
+    expect(untaken(text, rows)).toEqual(['Setting', 'Ghosts'])
+    expect(() => pasteCells(content, rows, columns, at(0, 0), text.replace('0.16', 'thin'))).toThrow(InputError)
+  })
+
+  it('of a whole selection are filled with one text', () => {
+    const filled = fillCells(
+      content,
+      rows,
+      columns,
+      { row: rowOf('wallCount'), column: 2, fromRow: rowOf('wallCount'), fromColumn: 0 },
+      '*2',
+    )
+    expect(walls(filled)).toEqual([6, 10, 6])
   })
 
   it('take a spool with its material, and let it go when another material is chosen', () => {
@@ -166,7 +208,7 @@ describe('the ledger as CSV', () => {
       [undefined, undefined, undefined],
     )
     const lines = csv.split('\r\n')
-    expect(lines[0]).toBe(',unit,"thin, slow",b,c')
+    expect(lines[0]).toBe('\uFEFF,unit,"thin, slow",b,c')
     expect(lines).toContain('Walls,,3,5,3')
     expect(lines).toContain('Layer height,mm,0.2,0.2,0.2')
     expect(lines.filter((line) => line.startsWith('Time'))).toHaveLength(1 + timeRows.length)

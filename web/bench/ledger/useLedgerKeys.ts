@@ -1,10 +1,13 @@
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import { InputError } from '@sable/core/units/errors'
 import { type ClipboardEvent, type KeyboardEvent, type RefObject, useCallback, useEffect, useRef, useState } from 'react'
+import { toast } from 'sonner'
 import { asRefusal } from '../../api/asRefusal'
 import { edit } from '../../desk/deskStore'
+import { useGoTo } from '../../desk/goTo'
+import { showHelp } from '../../handbook/helpStore'
 import type { Refusal } from '../../ui/Notice'
-import { clearCells, fillRight, pasteCells, typeInto } from './cellEdits'
+import { clearCells, fillCells, fillRight, pasteCells, typeInto, untaken } from './cellEdits'
 import type { Cell, LedgerRow } from './rows'
 import { at, clamp, extent, move, type Selection } from './selection'
 
@@ -20,6 +23,9 @@ interface Table {
   readonly onLayers: (row: LedgerRow, candidate: Candidate) => void
 }
 
+/** Where to go once a value is taken; `fill` puts it into the whole selection. */
+export type After = 'stay' | 'down' | 'up' | 'right' | 'left' | 'fill'
+
 interface Editing {
   readonly text: string
   readonly problem?: string
@@ -33,7 +39,7 @@ export interface LedgerKeys {
   readonly point: (row: number, column: number, extend: boolean) => void
   readonly open: () => void
   readonly layers: () => void
-  readonly commit: (text: string, then: 'stay' | 'down' | 'up' | 'right' | 'left') => void
+  readonly commit: (text: string, then: After) => void
   readonly cancel: () => void
   readonly onKeyDown: (event: KeyboardEvent) => void
   readonly onCopy: (event: ClipboardEvent) => void
@@ -50,7 +56,9 @@ const arrows: Readonly<Record<string, readonly [row: number, column: number]>> =
   PageUp: [-10, 0],
   PageDown: [10, 0],
 }
-const steps = { stay: [0, 0], down: [1, 0], up: [-1, 0], right: [0, 1], left: [0, -1] } as const
+const steps = { stay: [0, 0], fill: [0, 0], down: [1, 0], up: [-1, 0], right: [0, 1], left: [0, -1] } as const
+
+const helpFor = (row: LedgerRow): string => (row.kind === 'setting' ? `setting/${row.id}` : 'page/places')
 
 export function useLedgerKeys(table: Table): LedgerKeys {
   const [wanted, setSelection] = useState<Selection>(at(0, 0))
@@ -59,6 +67,17 @@ export function useLedgerKeys(table: Table): LedgerKeys {
   // Handlers are given to every cell and must not change with each keystroke; they read the newest state here.
   const now = useRef({ ...table, selection, editing })
   now.current = { ...table, selection, editing }
+
+  // Somebody elsewhere asked for a row or a column.
+  const wish = useGoTo()
+  useEffect(() => {
+    const { rows, content } = now.current
+    const row = rows.findIndex(({ id }) => id === wish.setting)
+    const column = content.candidates.findIndex(({ id }) => id === wish.candidateId)
+    if (row === -1 && column === -1) return
+    setSelection((before) => at(row === -1 ? before.row : row, column === -1 ? before.column : column))
+    now.current.grid.current?.focus({ preventScroll: true })
+  }, [wish])
 
   useEffect(() => {
     document.getElementById(cellId(selection.row, selection.column))?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
@@ -93,7 +112,10 @@ export function useLedgerKeys(table: Table): LedgerKeys {
       if (!row || !candidate) return leave()
       try {
         edit((before) => {
-          const after = typeInto(before, row, candidate.id, text, columns[selection.column])
+          const after =
+            then === 'fill'
+              ? fillCells(before, rows, columns, selection, text)
+              : typeInto(before, row, candidate.id, text, columns[selection.column])
           const changed = after.candidates.find(({ id }) => id === candidate.id)
           if (row.kind === 'setup' && changed) now.current.onSetup(candidate, changed)
           return after
@@ -135,11 +157,12 @@ export function useLedgerKeys(table: Table): LedgerKeys {
       else if (event.key === 'End') setSelection(at(command ? rows.length - 1 : selection.row, now.current.content.candidates.length - 1))
       else if (event.key === 'Tab' && !event.shiftKey && selection.column < now.current.content.candidates.length - 1) go(0, 1, false)
       else if (event.key === 'Tab' && event.shiftKey && selection.column > 0) go(0, -1, false)
+      else if (event.key === '?') showHelp(rows[selection.row] ? helpFor(rows[selection.row]!) : undefined)
       else if (event.key === 'Enter' && event.altKey) layers()
       else if (event.key === 'Enter' || event.key === 'F2') open()
       else if (event.key === 'Delete' || event.key === 'Backspace') attempt((content) => clearCells(content, rows, selection))
       else if (command && event.key.toLowerCase() === 'd') attempt((content) => fillRight(content, rows, selection))
-      else if (event.key.length === 1 && !command && !event.altKey && /[\p{L}\p{N}.,+-]/u.test(event.key)) open(event.key)
+      else if (event.key.length === 1 && !command && !event.altKey && /[\p{L}\p{N}.,+=*-]/u.test(event.key)) open(event.key)
       else return
       event.preventDefault()
     },
@@ -166,6 +189,9 @@ export function useLedgerKeys(table: Table): LedgerKeys {
       if (editing || event.target instanceof HTMLInputElement) return
       const text = event.clipboardData.getData('text/plain')
       if (text !== '') attempt((content) => pasteCells(content, rows, columns, selection, text))
+      const left = untaken(text, rows)
+      if (left.length > 0)
+        toast(`Not taken, as no row of settings is called so: ${left.slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}.`)
       event.preventDefault()
     },
     [attempt],

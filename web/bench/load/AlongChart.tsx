@@ -18,7 +18,7 @@ export function AlongChart({ borne, wantedN }: { borne: readonly Borne[]; wanted
   const [first] = borne as [Borne]
   const { from, to, low, high } = first.bearing
   const most = 3 * Math.max(...borne.map(({ bearing }) => bearing.load.loadN), wantedN ?? 0)
-  const axis = { stroke: 'var(--muted)', fontSize: 11, tickLine: false } as const
+  const axis = { stroke: 'var(--muted)', fontSize: 12, tickLine: false } as const
   return (
     <div
       role="img"
@@ -63,7 +63,7 @@ export function AlongChart({ borne, wantedN }: { borne: readonly Borne[]; wanted
               y={wantedN}
               stroke="var(--ink)"
               strokeDasharray="3 3"
-              label={{ value: `wanted ${wantedN} N`, position: 'insideTopRight', fontSize: 11, fill: 'var(--ink)' }}
+              label={{ value: `wanted ${wantedN} N`, position: 'insideTopRight', fontSize: 12, fill: 'var(--ink)' }}
             />
           )}
           {borne.map(({ name, bearing }, i) => (

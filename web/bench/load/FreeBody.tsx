@@ -37,7 +37,7 @@ export function FreeBody({ bearing, forceN, left, width }: { bearing: Bearing; f
         <Force key={`${way} ${at}`} x={x(at)} way={way} text={newtons(share)} />
       ))}
       {clamp && across && arm > 0 && (
-        <g className="fill-muted text-[11px]">
+        <g className="fill-muted text-[12px]">
           <line x1={x(clamp.at)} x2={x(across.at)} y1={BEAM + 30} y2={BEAM + 30} className="stroke-muted" />
           <line x1={x(clamp.at)} x2={x(clamp.at)} y1={BEAM + 25} y2={BEAM + 35} className="stroke-muted" />
           <line x1={x(across.at)} x2={x(across.at)} y1={BEAM + 25} y2={BEAM + 35} className="stroke-muted" />

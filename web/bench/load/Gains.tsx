@@ -74,7 +74,7 @@ export function Gains({ candidate, prediction }: Props) {
       </h3>
       <table className="mt-1 w-full text-[12px]">
         <thead>
-          <tr className="text-right text-[11px] text-muted">
+          <tr className="text-right text-[12px] text-muted">
             <th className="text-left font-normal">change</th>
             <th className="w-14 font-normal">N</th>
             <th className="w-14 font-normal">min</th>
@@ -108,7 +108,7 @@ export function Gains({ candidate, prediction }: Props) {
                 <td className="figure text-right">{grams > 0.05 ? (newtons / grams).toFixed(1) : '–'}</td>
                 <td className="text-right">
                   <Button
-                    className="h-5 px-1.5 text-[11.5px]"
+                    className="h-5 px-1.5 text-[12px]"
                     onClick={() => edit((before) => setValues(before, candidate.id, lever.values))}
                   >
                     Apply

@@ -98,7 +98,7 @@ function Load({ pair }: { pair: Pair }) {
               ) : (
                 <Gains candidate={first.candidate} prediction={first.prediction} />
               )}
-              <p className="mt-2 text-[11px] text-muted">
+              <p className="mt-2 text-[12px] text-muted">
                 A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift
                 people or hang loads over people with it.
               </p>
@@ -265,7 +265,7 @@ function Axes({ loaded, kind }: { loaded: readonly Loaded[]; kind: Loaded['beari
   return (
     <table className="mx-3 mb-2 text-[12px]" aria-label="Along each axis">
       <thead>
-        <tr className="text-left text-[11px] text-muted">
+        <tr className="text-left text-[12px] text-muted">
           <th className="font-normal">{inWords(kind)} along</th>
           <th className="font-normal">fails</th>
           {loaded.map(({ candidate }) => (

@@ -10,7 +10,7 @@ import { keepPieces, piecesOfCut, piecesOfLayer, piecesOfPart } from '../../soli
 import { piecesAcross } from '../../solids/slantedCut'
 import { type Bearing, bears } from './bearing'
 
-/** The section that fails first, drawn to scale with its walls, skins and infill. */
+/** The section that fails first, drawn to scale with its walls, tops, bottoms and infill. */
 export function WeakestSection({ name, bearing, moves }: { name: string; bearing: Bearing; moves: DrawnMoves }) {
   const { load, axis, along } = bearing
   const view = useMemo(() => flatView(), [])

@@ -1,26 +1,23 @@
-import { LARGEST_UPLOAD, type StoredPart } from '@sable/contract/part'
-import { useQueryClient } from '@tanstack/react-query'
+import type { StoredPart } from '@sable/contract/part'
 import clsx from 'clsx'
 import { ChevronDown, Rotate3d, Upload } from 'lucide-react'
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { lazy, Suspense, useRef, useState } from 'react'
 import { asRefusal } from '../../api/asRefusal'
-import { partsQuery, uploadPart } from '../../api/parts'
 import { useBench } from '../../desk/bench'
-import { edit } from '../../desk/deskStore'
-import { setPart } from '../../desk/edits'
 import { predictionPool, useForecasts } from '../../predictions/predictionStore'
 import { Button } from '../../ui/Button'
 import { download, fileNameFrom } from '../../ui/download'
 import { type FileAsk, FilePicker } from '../../ui/FilePicker'
-import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
-import type { Refusal } from '../../ui/Notice'
 import { Popover } from '../../ui/Popover'
+import { SearchMenu } from '../../ui/SearchMenu'
 import { isProgram, ProgramDialog } from '../shell/ProgramDialog'
 import { purposeWords } from './limits'
 import { OrientationsSheet } from './OrientationsSheet'
+import { OtherPart } from './OtherPart'
 import { PartsSheet } from './PartsSheet'
 import { PlacementForm } from './PlacementForm'
 import { PurposeForm } from './PurposeForm'
+import { useUpload } from './useUpload'
 
 // The 3D package is the heaviest of all; the figures must not wait for it.
 const PartThumbnail = lazy(() => import('./PartThumbnail'))
@@ -32,7 +29,8 @@ interface Props {
 /** The part: its picture, its size, how it lies, and where another one is dropped. */
 export function PartStrip({ parts }: Props) {
   const { content, part, shelf, onRefusal } = useBench()
-  const upload = useUpload(onRefusal)
+  const [stored, setStored] = useState<StoredPart>()
+  const upload = useUpload((loaded) => (loaded.id === part.id ? undefined : setStored(loaded)), onRefusal)
   const [program, setProgram] = useState<File>()
   const [comparing, setComparing] = useState(false)
   const [listing, setListing] = useState(false)
@@ -57,7 +55,10 @@ export function PartStrip({ parts }: Props) {
   return (
     <section
       aria-label="Part"
-      className={clsx('relative flex h-[96px] shrink-0 items-stretch gap-4 border-b border-line px-3 py-2', over && 'bg-glow')}
+      className={clsx(
+        'relative flex min-h-[96px] shrink-0 items-stretch gap-4 border-b border-line px-3 py-2 max-lg:flex-wrap',
+        over && 'bg-glow',
+      )}
       onDragOver={(event) => {
         event.preventDefault()
         setOver(true)
@@ -70,7 +71,7 @@ export function PartStrip({ parts }: Props) {
         if (file) take(file)
       }}
     >
-      <div className="h-full w-32 shrink-0 overflow-hidden rounded-md border border-line bg-sunk">
+      <div className="h-[78px] w-32 shrink-0 overflow-hidden rounded-md border border-line bg-sunk">
         <Suspense fallback={null}>
           <PartThumbnail
             partId={part.id}
@@ -81,34 +82,27 @@ export function PartStrip({ parts }: Props) {
           />
         </Suspense>
       </div>
-      <div className="flex min-w-0 flex-col justify-center gap-1">
-        <Menu
+      <div className="flex min-w-0 flex-col justify-center gap-1 max-lg:flex-1">
+        <SearchMenu
+          label="Find a part"
           trigger={
             <button type="button" className="flex items-center gap-1 self-start rounded px-1 text-[15px] font-semibold hover:bg-line">
               <span className="max-w-72 truncate">{part.name}</span>
               <ChevronDown className="size-4 text-muted" aria-hidden />
             </button>
           }
-        >
-          {parts.map((other) => (
-            <MenuItem
-              key={other.id}
-              current={other.id === part.id}
-              hint={`${other.report.triangles.toLocaleString('en')} triangles`}
-              onSelect={() => edit((before) => setPart(before, other.id))}
-            >
-              <span className="max-w-60 truncate">{other.name}</span>
-            </MenuItem>
-          ))}
-          <MenuSeparator />
-          {(['3mf', 'stl'] as const).map((kind) => (
-            <MenuItem key={kind} hint={kind === '3mf' ? '3MF' : 'STL'} onSelect={() => void save(kind)}>
-              Save in this orientation
-            </MenuItem>
-          ))}
-          <MenuSeparator />
-          <MenuItem onSelect={() => setListing(true)}>All parts …</MenuItem>
-        </Menu>
+          items={parts.map(({ id, name, report }) => ({ id, name, hint: `${report.triangles.toLocaleString('en')} triangles` }))}
+          current={part.id}
+          onChoose={(id) => id !== part.id && setStored(parts.find((other) => other.id === id))}
+          actions={[
+            ...(['3mf', 'stl'] as const).map((kind) => ({
+              name: 'Save in this orientation',
+              hint: kind === '3mf' ? '3MF' : 'STL',
+              run: () => void save(kind),
+            })),
+            { name: 'All parts …', run: () => setListing(true) },
+          ]}
+        />
         <p className="figure px-1">
           {size.map((mm) => mm.toFixed(1)).join(' × ')} <Unit>mm</Unit>
           <span className="px-2 text-strong">·</span>
@@ -152,7 +146,7 @@ export function PartStrip({ parts }: Props) {
           )}
         </div>
       </div>
-      <div className="flex-1" />
+      <div className="flex-1 max-lg:hidden" />
       <div className="flex items-center gap-2">
         <Popover
           label="Orientation of the part"
@@ -180,53 +174,15 @@ export function PartStrip({ parts }: Props) {
       </div>
       {over && (
         <p className="pointer-events-none absolute inset-1 grid place-items-center rounded-md border border-dashed border-lantern font-medium text-lantern-ink">
-          Drop a model (STL, 3MF, OBJ) to compute the same candidates for it, or a program (G-code) to time it on each printer
+          Drop a model (STL, 3MF, OBJ) for a lineup of its own or in the place of this one, or a program (G-code) to time it on each printer
         </p>
       )}
       {comparing && <OrientationsSheet onClose={() => setComparing(false)} />}
       {listing && <PartsSheet parts={parts} current={part.id} onClose={() => setListing(false)} />}
+      {stored && <OtherPart part={stored} onEnd={() => setStored(undefined)} />}
       {program && <ProgramDialog file={program} printers={shelf.printers} onClose={() => setProgram(undefined)} />}
     </section>
   )
 }
 
 const Unit = ({ children }: { children: string }) => <span className="font-sans text-muted">{children}</span>
-
-/** Uploads a model and puts it on the desk. One at a time; leaving the screen gives up. */
-function useUpload(onRefusal: (refusal: Refusal) => void) {
-  const queries = useQueryClient()
-  const [running, setRunning] = useState<string>()
-  const abort = useRef<AbortController>(undefined)
-  useEffect(() => () => abort.current?.abort(), [])
-  const begin = async (file: File): Promise<void> => {
-    if (file.size > LARGEST_UPLOAD) {
-      onRefusal({
-        where: file.name,
-        message: `The file has ${(file.size / 1e6).toFixed(0)} MB; 64 MB is the most that is taken.`,
-        remedy: 'Reduce the mesh, or save it as a binary STL or a 3MF.',
-      })
-      return
-    }
-    abort.current?.abort()
-    const controller = new AbortController()
-    abort.current = controller
-    setRunning(file.name)
-    try {
-      const stored = await uploadPart(file, controller.signal)
-      queries.setQueryData(partsQuery.queryKey, (before) => [...(before ?? []).filter(({ id }) => id !== stored.id), stored])
-      edit((content) => setPart(content, stored.id))
-    } catch (error) {
-      if (!controller.signal.aborted) onRefusal(asRefusal(error))
-    } finally {
-      if (abort.current === controller) setRunning(undefined)
-    }
-  }
-  return {
-    running,
-    begin,
-    cancel: () => {
-      abort.current?.abort()
-      setRunning(undefined)
-    },
-  }
-}

@@ -5,6 +5,7 @@ import { asRefusal } from '../../api/asRefusal'
 import { partsQuery, setPartRemoved } from '../../api/parts'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Dialog'
+import { dayOf } from '../../ui/dates'
 import { Notice, type Refusal } from '../../ui/Notice'
 
 interface Props {
@@ -43,7 +44,7 @@ export function PartsSheet({ parts, current, onClose }: Props) {
       )}
       <table className="mt-1 w-full text-[12.5px]">
         <thead>
-          <tr className="text-left text-[11.5px] text-muted">
+          <tr className="text-left text-[12px] text-muted">
             <th className="font-normal">Part</th>
             <th className="text-right font-normal">Size, mm</th>
             <th className="text-right font-normal">Triangles</th>
@@ -55,7 +56,7 @@ export function PartsSheet({ parts, current, onClose }: Props) {
         <tbody>
           {parts.map((part) => (
             <tr key={part.id} className="border-t border-line/60">
-              <td className="max-w-56 truncate py-1.5" title={part.fileName}>
+              <td className="max-w-56 truncate py-1.5" data-hint={part.fileName}>
                 {part.name}
                 {part.id === current && <span className="text-muted"> · on the bench</span>}
               </td>
@@ -64,7 +65,7 @@ export function PartsSheet({ parts, current, onClose }: Props) {
               <td className="figure text-right">
                 {part.bytes < 1e6 ? `${(part.bytes / 1e3).toFixed(0)} kB` : `${(part.bytes / 1e6).toFixed(1)} MB`}
               </td>
-              <td className="text-right text-muted">{new Date(part.createdAt).toLocaleDateString('en', { dateStyle: 'medium' })}</td>
+              <td className="text-right text-muted">{dayOf(part.createdAt)}</td>
               <td className="text-right">
                 <Button className="h-6 px-1.5" aria-label={`Delete ${part.name}`} onClick={() => void set(part, true)}>
                   Delete

@@ -51,7 +51,7 @@ export function PlacementForm({ placement, onCompare }: { placement: Placement; 
         </div>
       ))}
       <div className="flex justify-between gap-2 border-t border-line pt-3">
-        <Button onClick={() => apply({ ...placement, scale: placement.scale * 25.4 })} title="For a file that was saved in inches">
+        <Button onClick={() => apply({ ...placement, scale: placement.scale * 25.4 })} data-hint="For a file that was saved in inches">
           Inches to mm
         </Button>
         <Button onClick={() => apply({ scale: 1, rotateDeg: [0, 0, 0] })}>As modelled</Button>

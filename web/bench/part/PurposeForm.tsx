@@ -47,54 +47,62 @@ export function PurposeForm({ purpose }: { purpose: Purpose }) {
         />
         <Choice label="What is seen?" value={purpose.seen} of={seenParts} onChange={(seen) => apply({ ...purpose, seen })} />
       </div>
-      <div className="grid grid-cols-2 gap-3">
-        <Choice
-          label="Load"
-          value={purpose.load.kind}
-          of={loadKinds}
-          onChange={(kind) => apply({ ...purpose, load: { ...purpose.load, kind } })}
-        />
-        <Choice
-          label="Along"
-          value={purpose.load.axis}
-          of={['weakest', 'x', 'y', 'z', 'free']}
-          words={{ free: 'a direction' }}
-          onChange={(axis) => apply({ ...purpose, load: { ...purpose.load, axis } })}
-        />
-      </div>
-      <div className="space-y-2">
-        {(purpose.load.axis === 'free' ? [...directionFields, ...gripFields] : gripFields).map(([name, label, unit]) => (
-          <NumberField
-            key={name}
-            label={label}
-            unit={unit}
-            value={purpose.load[name]}
-            onCommit={(value) => apply({ ...purpose, load: { ...purpose.load, [name]: value ?? noPurpose.load[name] } })}
+      {purpose.kind !== 'show' && (
+        <div className="grid grid-cols-2 gap-3">
+          <Choice
+            label="Load"
+            value={purpose.load.kind}
+            of={loadKinds}
+            onChange={(kind) => apply({ ...purpose, load: { ...purpose.load, kind } })}
           />
-        ))}
-      </div>
+          <Choice
+            label="Along"
+            value={purpose.load.axis}
+            of={['weakest', 'x', 'y', 'z', 'free']}
+            words={{ free: 'a direction' }}
+            onChange={(axis) => apply({ ...purpose, load: { ...purpose.load, axis } })}
+          />
+        </div>
+      )}
+      {purpose.kind !== 'show' && (
+        <div className="space-y-2">
+          {(purpose.load.axis === 'free' ? [...directionFields, ...gripFields] : gripFields).map(([name, label, unit]) => (
+            <NumberField
+              key={name}
+              label={label}
+              unit={unit}
+              value={purpose.load[name]}
+              onCommit={(value) => apply({ ...purpose, load: { ...purpose.load, [name]: value ?? noPurpose.load[name] } })}
+            />
+          ))}
+        </div>
+      )}
       <Checkbox checked={purpose.touchesFood} onChange={(to) => apply({ ...purpose, touchesFood: to })} className="text-muted">
         It touches food
       </Checkbox>
       <div className="space-y-2 border-t border-line pt-3">
-        {limitNames.map((limit) => (
-          <NumberField
-            key={limit}
-            {...fields[limit]}
-            unit={inMoney(fields[limit].unit)}
-            value={purpose.limits[limit]}
-            hint="none"
-            onCommit={(value) => {
-              const { [limit]: _, ...rest } = purpose.limits
-              return apply({ ...purpose, limits: value === undefined ? rest : { ...rest, [limit]: value } })
-            }}
-          />
-        ))}
+        {limitNames
+          .filter((limit) => purpose.kind !== 'show' || limit !== 'minLoadN' || purpose.limits.minLoadN !== undefined)
+          .map((limit) => (
+            <NumberField
+              key={limit}
+              {...fields[limit]}
+              unit={inMoney(fields[limit].unit)}
+              value={purpose.limits[limit]}
+              hint="none"
+              onCommit={(value) => {
+                const { [limit]: _, ...rest } = purpose.limits
+                return apply({ ...purpose, limits: value === undefined ? rest : { ...rest, [limit]: value } })
+              }}
+            />
+          ))}
       </div>
-      <p className="border-t border-line pt-3 text-[11.5px] text-muted">
-        A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift people
-        or hang loads over people with it.
-      </p>
+      {purpose.kind !== 'show' && (
+        <p className="border-t border-line pt-3 text-[12px] text-muted">
+          A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift people
+          or hang loads over people with it.
+        </p>
+      )}
     </div>
   )
 }

@@ -22,6 +22,7 @@ import { type BenchView, benchViews, SHEET } from './views'
 // What a view draws with is loaded when it is opened; the figures must not wait for it.
 const LayersView = lazy(() => import('../layers/LayersView').then(({ LayersView }) => ({ default: LayersView })))
 const LoadView = lazy(() => import('../load/LoadView').then(({ LoadView }) => ({ default: LoadView })))
+const MatrixView = lazy(() => import('../matrix/MatrixView').then(({ MatrixView }) => ({ default: MatrixView })))
 const SheetView = lazy(() => import('../sheet/SheetView').then(({ SheetView }) => ({ default: SheetView })))
 const StepsView = lazy(() => import('../steps/StepsView').then(({ StepsView }) => ({ default: StepsView })))
 const TradeoffsView = lazy(() => import('../tradeoffs/TradeoffsView').then(({ TradeoffsView }) => ({ default: TradeoffsView })))
@@ -55,7 +56,12 @@ export function BenchScreen() {
     return <Loading what="the lineup" failed={opening ?? shelf.failureReason ?? parts.failureReason} />
   }
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <div className="flex min-h-0 flex-1 flex-col short:overflow-y-auto">
+      {view !== SHEET && (
+        <h1 className="sr-only">
+          {content.name}: {view}
+        </h1>
+      )}
       <BenchProvider value={{ content, part, shelf: shelf.data, onRefusal: setRefusal }}>
         <LineupBar />
         {view !== SHEET && <PartStrip parts={parts.data} />}
@@ -64,15 +70,19 @@ export function BenchScreen() {
             <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
           </div>
         )}
-        {view === 'ledger' && <Ledger />}
-        <Suspense fallback={<Loading what={view} />}>
-          {view === 'steps' && <StepsView />}
-          {view === SHEET && <SheetView />}
-          {view === 'trade-offs' && <TradeoffsView />}
-          {view === 'surface' && <SurfaceView />}
-          {view === 'load' && <LoadView />}
-          {view === 'layers' && <LayersView />}
-        </Suspense>
+        {/* In a low or magnified window the view keeps a height of its own, and is scrolled to. */}
+        <div className="flex min-h-0 flex-1 flex-col short:min-h-[92dvh] short:shrink-0">
+          {view === 'ledger' && <Ledger />}
+          <Suspense fallback={<Loading what={view} />}>
+            {view === 'matrix' && <MatrixView />}
+            {view === 'steps' && <StepsView />}
+            {view === SHEET && <SheetView />}
+            {view === 'trade-offs' && <TradeoffsView />}
+            {view === 'surface' && <SurfaceView />}
+            {view === 'load' && <LoadView />}
+            {view === 'layers' && <LayersView />}
+          </Suspense>
+        </div>
         <ConflictQuestion />
       </BenchProvider>
     </div>

@@ -2,6 +2,7 @@ import type { Candidate } from '@sable/contract/lineup'
 import type { ReactNode } from 'react'
 import { Select } from '../../ui/Select'
 import { type Address, useAddress } from '../../ui/useAddress'
+import { Working } from './Working'
 
 export interface Pair {
   readonly of: Candidate
@@ -32,6 +33,14 @@ export function ChoosePair({ pair, candidates, address }: { pair: Pair; candidat
           of={[{ id: '', name: 'none' }, ...named.filter(({ id }) => id !== pair.of.id)]}
           onChange={(id) => address.set({ beside: id })}
         />
+      )}
+      {[pair.of, pair.beside].map(
+        (one) =>
+          one && (
+            <span key={one.id} className="relative flex items-center gap-1">
+              <Working id={one.id} />
+            </span>
+          ),
       )}
     </>
   )

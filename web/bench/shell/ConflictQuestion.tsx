@@ -2,6 +2,7 @@ import { settleConflict } from '../../desk/autosave'
 import { useDesk } from '../../desk/deskStore'
 import { Button } from '../../ui/Button'
 import { Question } from '../../ui/Dialog'
+import { clockOf } from '../../ui/dates'
 
 /** Asks which version to keep when another window has written in between. */
 export function ConflictQuestion() {
@@ -22,7 +23,7 @@ export function ConflictQuestion() {
         </>
       }
     >
-      <p>This lineup was saved elsewhere at {new Date(theirs.updatedAt).toLocaleTimeString()}, after this page had read it.</p>
+      <p>This lineup was saved elsewhere at {clockOf(theirs.updatedAt)}, after this page had read it.</p>
       <dl className="mt-3 grid grid-cols-[5rem_1fr] gap-y-1 text-ink">
         <dt className="text-muted">Here</dt>
         <dd>{describe(mine.candidates)}</dd>

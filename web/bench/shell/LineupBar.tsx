@@ -15,7 +15,7 @@ import { benchViews } from './views'
 export function LineupBar() {
   const { name } = useBench().content
   return (
-    <header className="flex h-11 shrink-0 items-center gap-2 border-b border-line px-3">
+    <header className="flex min-h-11 shrink-0 items-center max-lg:flex-wrap gap-2 border-b border-line px-3">
       <EditableText
         text={name}
         label="Lineup"

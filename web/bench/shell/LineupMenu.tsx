@@ -1,17 +1,15 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import { useQuery } from '@tanstack/react-query'
 import { ChevronDown } from 'lucide-react'
-import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { lineupsQuery } from '../../api/lineups'
 import { useBench } from '../../desk/bench'
 import { useDesk } from '../../desk/deskStore'
 import { nextName } from '../../desk/edits'
 import { IconButton } from '../../ui/Button'
-import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
-import { firstCandidate } from './firstCandidate'
-import { RemoveLineup } from './RemoveLineup'
+import { SearchMenu } from '../../ui/SearchMenu'
 import { useBeginLineup } from './useBeginLineup'
+import { useRemoveLineup } from './useRemoveLineup'
 
 /** Other lineups to open, and what can be done with this one. */
 export function LineupMenu() {
@@ -20,36 +18,29 @@ export function LineupMenu() {
   const lineups = useQuery(lineupsQuery)
   const id = useDesk((desk) => desk.lineupId)
   const begin = useBeginLineup()
-  const [removing, setRemoving] = useState(false)
-  const { placement, purpose } = content
+  const remove = useRemoveLineup()
   const copyOf = (): LineupContent => ({
     ...content,
     name: nextName(content.name, lineups.data?.map(({ name }) => name) ?? []),
     candidates: content.candidates.map((candidate) => ({ ...candidate, id: crypto.randomUUID() })),
   })
   return (
-    <>
-      <Menu
-        trigger={
-          <IconButton label="Lineups">
-            <ChevronDown className="size-4" />
-          </IconButton>
-        }
-      >
-        <MenuLabel>Open</MenuLabel>
-        {lineups.data?.map((lineup) => (
-          <MenuItem key={lineup.id} current={lineup.id === id} onSelect={() => void navigate(`/bench/${lineup.id}/ledger`)}>
-            <span className="max-w-72 truncate">{lineup.name}</span>
-          </MenuItem>
-        ))}
-        <MenuSeparator />
-        <MenuItem onSelect={() => void begin({ name: part.name, partId: part.id, placement, purpose, candidates: [firstCandidate()] })}>
-          New lineup of this part
-        </MenuItem>
-        <MenuItem onSelect={() => void begin(copyOf())}>Copy of this lineup</MenuItem>
-        <MenuItem onSelect={() => setRemoving(true)}>Remove this lineup …</MenuItem>
-      </Menu>
-      {removing && id && <RemoveLineup id={id} onEnd={() => setRemoving(false)} />}
-    </>
+    <SearchMenu
+      label="Find a lineup"
+      trigger={
+        <IconButton label="Lineups">
+          <ChevronDown className="size-4" />
+        </IconButton>
+      }
+      items={lineups.data ?? []}
+      current={id}
+      onChoose={(chosen) => void navigate(`/bench/${chosen}/ledger`)}
+      actions={[
+        { name: 'New lineup …', run: () => void navigate('/bench/new') },
+        { name: 'New lineup of this part …', run: () => void navigate(`/bench/new?part=${part.id}`) },
+        { name: 'Copy of this lineup', run: () => void begin(copyOf()) },
+        ...(id === undefined ? [] : [{ name: 'Remove this lineup', run: () => void remove(id) }]),
+      ]}
+    />
   )
 }

@@ -2,7 +2,7 @@ import type { LineupContent } from '@sable/contract/lineup'
 import type { Shelf } from '@sable/contract/shelf'
 import { figureRows } from '@sable/core/figures/figures'
 import type { Prediction } from '@sable/core/pipeline/predict'
-import Papa from 'papaparse'
+import { toCsv } from '../../ui/csv'
 import { cellsOf, ledgerRows } from '../ledger/rows'
 
 /** The whole ledger as CSV: a row a figure or setting, a column a candidate; numbers in base units, unrounded. */
@@ -24,7 +24,7 @@ export function lineupCsv(content: LineupContent, shelf: Shelf, predictions: rea
       ...cells.map((column) => (row.kind === 'setup' ? column?.[row.id]?.text : column?.[row.id]?.value) ?? ''),
     ]),
   )
-  return Papa.unparse([
+  return toCsv([
     ['', 'unit', ...content.candidates.map(({ name }) => name)],
     ...figures.map((row) =>
       figure(row.label, row.base, (p) => {

@@ -79,23 +79,23 @@ export function StepRow({ step, words, isOff, before, after, refused, average, w
           <Checkbox checked={!isOff} name={`Take the step ${words.what}`} onChange={onSwitch} />
           <span
             className={clsx('min-w-0 truncate', isOff && 'line-through')}
-            title={`${words.what}: ${words.from} → ${words.to} ${words.unit}`}
+            data-hint={`${words.what}: ${words.from} → ${words.to} ${words.unit}`}
           >
             {words.what}{' '}
             <span className="figure">
               {words.from} → {words.to}
             </span>{' '}
-            <span className="text-[11px] text-muted">{words.unit}</span>
+            <span className="text-[12px] text-muted">{words.unit}</span>
           </span>
         </div>
       </td>
       <td className={`${cell} relative`}>
         {was !== undefined && is !== undefined && <Bar was={was} is={is} average={average} measure={measure} scale={scale} />}
-        {refused && <span className="text-[11.5px] text-stop">cannot be printed so</span>}
+        {refused && <span className="text-[12px] text-stop">cannot be printed so</span>}
         {against && (
           // On whichever side of the bar there is room.
           <span
-            className={`absolute inset-y-0 flex items-center gap-1 text-[11.5px] text-worse ${share(is, scale) > 55 ? 'left-0' : 'right-2'}`}
+            className={`absolute inset-y-0 flex items-center gap-1 text-[12px] text-worse ${share(is, scale) > 55 ? 'left-0' : 'right-2'}`}
           >
             <TriangleAlert className="size-3.5" aria-hidden />
             {(measure.id === 'time' && before && after && whyLonger(before, after)) || 'against the rest'}
@@ -119,7 +119,7 @@ export function StepRow({ step, words, isOff, before, after, refused, average, w
           >
             {isOff || (before && after) ? text || '·' : <Waiting />}
             {one.id === 'time' && change !== undefined && before && Math.abs(change / one.of(before, purpose)) >= 0.005 && (
-              <span className="block text-[10.5px] leading-3 font-normal">{signedPercent(change / one.of(before, purpose))}</span>
+              <span className="block text-[12px] leading-3 font-normal">{signedPercent(change / one.of(before, purpose))}</span>
             )}
           </td>
         )
@@ -186,7 +186,7 @@ function Bar({
       <span className="absolute inset-y-0 w-px bg-line" style={{ left: `${share(is, scale)}%` }} />
       {average !== undefined && (
         <span
-          title={`On average over orders: ${signed(measure, average) || 'nothing'}`}
+          data-hint={`On average over orders: ${signed(measure, average) || 'nothing'}`}
           className="absolute top-1/2 size-2 -translate-x-1/2 -translate-y-1/2 rotate-45 border border-ink bg-ground"
           style={{ left: `${Math.max(0, Math.min(100, share(was + average, scale)))}%` }}
         />

@@ -34,7 +34,7 @@ export function TrailBar({ trail }: { trail: Trail }) {
       </Checkbox>
       <BarGap />
       {known.done < known.wanted && (
-        <span role="status" className="figure text-[11.5px] text-muted">
+        <span role="status" className="figure text-[12px] text-muted">
           {known.done} of {known.wanted}
         </span>
       )}

@@ -65,7 +65,7 @@ export function TrailTable({ trail }: { trail: Trail }) {
 function TrailHead({ measure, averagedOver }: { measure: Measure; averagedOver: number | undefined }) {
   return (
     <thead>
-      <tr className="text-[11.5px] text-muted">
+      <tr className="text-[12px] text-muted">
         <th className="pb-1 text-left font-normal">Step</th>
         <th className="pb-1 text-left font-normal">
           {measure.label}

@@ -78,11 +78,11 @@ function Surface({ pair }: { pair: Pair }) {
       </div>
       <div className="flex shrink-0 items-center gap-4 border-t border-line px-3 py-2">
         {kind.id === 'seam' ? (
-          <p className="text-[11.5px] text-muted">A dot for each place where a closed outer wall begins.</p>
+          <p className="text-[12px] text-muted">A dot for each place where a closed outer wall begins.</p>
         ) : (
           <KeyStrip of={{ kind: 'scale', scale: kind.scale, ...range, unit: kind.unit, digits: range.high < 5 ? 2 : 0 }} />
         )}
-        <p className="min-w-0 flex-1 truncate text-[11.5px] text-muted" title={kind.help}>
+        <p className="min-w-0 flex-1 truncate text-[12px] text-muted" data-hint={kind.help}>
           {kind.help}
         </p>
       </div>

@@ -2,8 +2,10 @@ import type { Search } from '@sable/contract/search'
 import { figureOf } from '@sable/core/figures/figures'
 import { figureIds } from '@sable/core/figures/table/figure'
 import type { Objective } from '@sable/core/search/figures'
+import { median } from 'd3-array'
 import { Table2 } from 'lucide-react'
 import { Button, IconButton } from '../../ui/Button'
+import { momentOf } from '../../ui/dates'
 import { Menu, MenuItem, MenuSeparator } from '../../ui/Menu'
 import { SaveMenu } from '../../ui/SaveMenu'
 import { Select } from '../../ui/Select'
@@ -69,7 +71,7 @@ export function FoundBar({ search, searches, found, name, onTable, onRemove }: P
             hint={one.state}
             onSelect={() => address.set({ search: one.id, limits: undefined, variant: undefined })}
           >
-            {new Date(one.createdAt).toLocaleString()}, {one.of} variants
+            {momentOf(one.createdAt)}, {one.of} variants
           </MenuItem>
         ))}
         <MenuSeparator />
@@ -82,7 +84,4 @@ export function FoundBar({ search, searches, found, name, onTable, onRemove }: P
   )
 }
 
-function middleOf(points: readonly Point[], { figure }: Objective): number {
-  const sorted = points.map(({ figures }) => figures[figure]).sort((a, b) => a - b)
-  return sorted[Math.floor(sorted.length / 2)] ?? 0
-}
+const middleOf = (points: readonly Point[], { figure }: Objective): number => median(points, ({ figures }) => figures[figure]) ?? 0

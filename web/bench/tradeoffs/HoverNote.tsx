@@ -29,7 +29,7 @@ export function HoverNote({
   const left = at[0] > width - 260
   return (
     <div
-      className="pointer-events-none absolute z-10 max-w-64 rounded border border-strong bg-raised/95 px-2 py-1 text-[11.5px]"
+      className="pointer-events-none absolute z-10 max-w-64 rounded border border-strong bg-raised/95 px-2 py-1 text-[12px]"
       style={{ top: at[1] + 12, ...(left ? { right: width - at[0] + 12 } : { left: at[0] + 12 }) }}
     >
       <p className="figure">{axes.map(({ figure }) => shown(figure, point.figures[figure])).join(', ')}</p>

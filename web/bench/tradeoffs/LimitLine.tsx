@@ -67,7 +67,7 @@ export function LimitLine({
         x={upright ? at + (nearEnd ? -5 : 5) : span[1] - 4}
         y={upright ? span[0] + 10 : at - 5}
         textAnchor={upright && !nearEnd ? 'start' : 'end'}
-        className="fill-lantern-ink stroke-ground text-[11px]"
+        className="fill-lantern-ink stroke-ground text-[12px]"
         strokeWidth={3}
         paintOrder="stroke"
       >

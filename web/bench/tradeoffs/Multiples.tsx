@@ -34,7 +34,7 @@ export const Multiples = memo(function Multiples({ points, objectives, limits, b
               className={clsx('block rounded border p-1 text-left', isShown ? 'border-lantern' : 'border-line hover:border-strong')}
             >
               <Small points={points} x={a} y={b} limits={limits} brush={brush} />
-              <span className="block w-[116px] truncate text-[10.5px] text-muted">
+              <span className="block w-[116px] truncate text-[12px] text-muted">
                 {figureOf[b.figure].label} by {figureOf[a.figure].label.toLowerCase()}
               </span>
             </button>

@@ -10,12 +10,12 @@ export function PlotKey({ axes: { colour, size }, shades }: Pick<Found, 'axes' |
   const [low, high] = [shades.colour.low / per, shades.colour.high / per]
   return (
     <div className="shrink-0">
-      <p className="mb-1 text-[11.5px] text-muted">
+      <p className="mb-1 text-[12px] text-muted">
         {label}
         {size && `; size: ${figureOf[size.figure].label.toLowerCase()}`}
       </p>
       <KeyStrip of={{ kind: 'scale', scale: 'viridis', low, high, unit, digits: high < 10 ? 1 : 0 }} />
-      <p className="mt-1 text-[11px] text-muted">◇ columns of the ledger; hollow: misses a limit</p>
+      <p className="mt-1 text-[12px] text-muted">◇ columns of the ledger; hollow: misses a limit</p>
     </div>
   )
 }

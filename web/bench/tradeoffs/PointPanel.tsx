@@ -37,7 +37,7 @@ export function PointPanel({ spec, point, named, first, nameOf, onPick, onTake }
                 className="block w-full rounded px-2 py-1 text-left hover:bg-line aria-pressed:bg-raised"
               >
                 <span className="block font-medium">{one.label}</span>
-                <span className="figure block text-[11.5px] text-muted">
+                <span className="figure block text-[12px] text-muted">
                   {shown('time', one.point.figures.time)}, {shown('surface', one.point.figures.surface)},{' '}
                   {shown('strength', one.point.figures.strength)}
                 </span>
@@ -65,7 +65,7 @@ export function PointPanel({ spec, point, named, first, nameOf, onPick, onTake }
               <FigureRow key={figure} figure={figure} value={point.figures[figure]} before={first?.figures[figure]} />
             ))}
           </dl>
-          {first && <p className="mt-0.5 text-[11px] text-muted">Differences are from {first.name}.</p>}
+          {first && <p className="mt-0.5 text-[12px] text-muted">Differences are from {first.name}.</p>}
           {point.figures.stops > 0 && <p className="mt-1 text-stop">A risk would stop this one.</p>}
           <Button tone="main" className="mt-2" onClick={() => onTake(point)}>
             As a column
@@ -88,7 +88,7 @@ function FigureRow({ figure, value, before }: { figure: FigureId; value: number;
         {text !== '' && (
           <span
             className={clsx(
-              'ml-2 inline-block w-[5.5rem] text-right text-[11.5px]',
+              'ml-2 inline-block w-[5.5rem] text-right text-[12px]',
               text === 'same' || figureOf[figure].taste ? 'text-muted' : isBetter ? 'text-better' : 'text-worse',
             )}
           >

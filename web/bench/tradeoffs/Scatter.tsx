@@ -134,7 +134,7 @@ export function Scatter(props: Props) {
       {marks.map(({ name, figures }) => (
         <g key={name} transform={`translate(${toX(figures[x.figure])} ${toY(figures[y.figure])})`}>
           <path d="M0 -6L6 0L0 6L-6 0Z" className="fill-ground stroke-ink" strokeWidth={1.5} />
-          <text x={9} y={4} className="fill-ink stroke-ground text-[11px]" strokeWidth={3} paintOrder="stroke">
+          <text x={9} y={4} className="fill-ink stroke-ground text-[12px]" strokeWidth={3} paintOrder="stroke">
             {name}
           </text>
         </g>
@@ -215,7 +215,7 @@ function Axes({ x, y, scales, width, height }: { x: FigureId; y: FigureId; scale
     return unit === '' ? label : `${label}, ${unit}`
   }
   return (
-    <g aria-hidden className="text-[11px]">
+    <g aria-hidden className="text-[12px]">
       {ticks(x, scales.x, Math.max(3, width / 110)).map(({ value, text }) => (
         <g key={text}>
           <line x1={scales.toX(value)} x2={scales.toX(value)} y1={TOP} y2={height - BOTTOM} className="stroke-line" />

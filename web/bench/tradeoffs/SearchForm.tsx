@@ -100,7 +100,7 @@ export function SearchForm({ lineupId, before, onBegin }: Props) {
       <div className="grid grid-cols-[1fr_15rem] gap-8">
         <div>
           <div className="mb-2 flex items-center justify-between">
-            <h3 className="text-[12.5px] font-semibold text-lantern-ink">May vary</h3>
+            <h3 className="text-[12.5px] font-semibold text-lantern-ink">Varies</h3>
             <Select
               label="starting from"
               name="Starting from"
@@ -125,12 +125,12 @@ export function SearchForm({ lineupId, before, onBegin }: Props) {
                   ) : (
                     <Keys draft={draft} content={content} shelf={shelf} onChange={(keys) => change(at, { ...draft, keys })} />
                   )}
-                  <span className="w-10 shrink-0 text-[11.5px] text-muted">{'text' in draft ? unitOf(draft.id) : ''}</span>
+                  <span className="w-10 shrink-0 text-[12px] text-muted">{'text' in draft ? unitOf(draft.id) : ''}</span>
                   <IconButton label={`Let ${labelOf(draft.id)} be`} onClick={() => setDrafts(drafts.toSpliced(at, 1))}>
                     <X className="size-3.5" />
                   </IconButton>
                 </div>
-                {read[at]?.wrong !== undefined && <p className="mt-0.5 pl-42 text-[11.5px] text-stop">{read[at].wrong}</p>}
+                {read[at]?.wrong !== undefined && <p className="mt-0.5 pl-42 text-[12px] text-stop">{read[at].wrong}</p>}
               </li>
             ))}
           </ul>
@@ -155,7 +155,7 @@ export function SearchForm({ lineupId, before, onBegin }: Props) {
                 </Button>
               }
             >
-              <MenuLabel>May vary too</MenuLabel>
+              <MenuLabel>Varies too</MenuLabel>
               {shelfFields
                 .filter((field) => !drafts.some(({ id }) => id === field))
                 .map((field) => (
@@ -167,7 +167,7 @@ export function SearchForm({ lineupId, before, onBegin }: Props) {
           </div>
         </div>
         <div>
-          <h3 className="mb-2 text-[12.5px] font-semibold text-lantern-ink">Matters</h3>
+          <h3 className="mb-2 text-[12.5px] font-semibold text-lantern-ink">Goals</h3>
           <ul className="space-y-1">
             {figureIds.map((figure) => (
               <Matters key={figure} figure={figure} objectives={objectives} onChange={setObjectives} />
@@ -240,7 +240,7 @@ function Matters({
           onChange={(to) => onChange(objectives.map((objective) => (objective.figure === figure ? { figure, better: to } : objective)))}
         />
       ) : (
-        <span className="text-[11.5px] text-muted">{better}</span>
+        <span className="text-[12px] text-muted">{better}</span>
       )}
     </li>
   )

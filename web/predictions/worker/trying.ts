@@ -2,10 +2,12 @@ import type { Lever } from '@sable/core/advice/levers'
 import type { Constants } from '@sable/core/constants/constants'
 import { findSlopes, type Slopes } from '@sable/core/doubt/slopes'
 import { valuesOf } from '@sable/core/figures/figures'
+import type { MatrixCell } from '@sable/core/matrix/matrix'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { type Prediction, predict } from '@sable/core/pipeline/predict'
 import { StageCache } from '@sable/core/pipeline/stageCache'
 import type { SettingValues } from '@sable/core/profile/settings'
+import { figuresOf } from '@sable/core/search/figures'
 import { knownSetup } from '@sable/core/setup/knownSetup'
 import { InputError } from '@sable/core/units/errors'
 import { isStillWanted, toolsFor, triedCache } from './atHand'
@@ -75,6 +77,32 @@ export const trying = {
       } catch (error) {
         if (!(error instanceof InputError)) throw error
         onEach(index, undefined)
+      }
+    }
+  },
+
+  /**
+   * The figures alone of several candidates of one part, one after another, each told by its place in the list. Stops when the
+   * first entry of `stop` becomes 1.
+   */
+  async figuresOfAll(
+    requests: readonly PredictRequest[],
+    purpose: Purpose,
+    stop: Int32Array,
+    onEach: (index: number, cell: MatrixCell) => void,
+  ): Promise<void> {
+    const [first] = requests
+    if (!first) return
+    const { part, polygons } = await toolsFor(first)
+    for (const [index, { placement, setup, values, overrides, load }] of requests.entries()) {
+      if (!(await isStillWanted(stop))) return
+      try {
+        const prediction = predict(part, placement, setup, values, { kernel: polygons, cache: triedCache, overrides, load })
+        const cautions = prediction.checks.filter(({ severity }) => severity === 'caution').length
+        onEach(index, { figures: figuresOf(prediction, purpose), cautions, checks: prediction.checks.map(({ id }) => id) })
+      } catch (error) {
+        if (!(error instanceof InputError)) throw error
+        onEach(index, { refused: `${error.message} ${error.remedy}` })
       }
     }
   },

@@ -11,7 +11,7 @@ export default defineConfig({
       {
         extends: true,
         // Nothing here leaves anything behind, so files of one worker share what they import: a kernel is started once.
-        test: { name: 'core', include: ['{core,contract,demo,soak,standins,scripts}/**/*.test.ts'], isolate: false },
+        test: { name: 'core', include: ['{core,contract,demo,soak,standins,handbook,scripts}/**/*.test.ts'], isolate: false },
       },
       {
         extends: true,

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { setupOf, shelfSchema } from '@sable/contract/shelf'
 import { asModelled } from '@sable/core/mesh/place'
 import { openDesk } from '@sable/soak/desk'
+import { median } from 'd3-array'
 
 /** What a log of ten years costs: how fast its lists answer, and how long a machine's pace takes to be learned from it. */
 const PRINTS = 5000
@@ -58,7 +59,6 @@ async function make(i: number): Promise<void> {
   await send('PUT', `/api/prints/${line.id}/outcome`, { outcome })
 }
 
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!
 async function time(work: () => unknown): Promise<number> {
   const took: number[] = []
   for (let round = 0; round < ROUNDS; round++) {
@@ -66,7 +66,7 @@ async function time(work: () => unknown): Promise<number> {
     await work()
     took.push(performance.now() - from)
   }
-  return median(took)
+  return median(took)!
 }
 let baseline = 0
 function print(figure: string, ms: number): void {

@@ -24,6 +24,7 @@ import { learnIn, quantile } from '@sable/core/testing/worlds'
 import { moveCount } from '@sable/core/toolpath/toolpath'
 import { doAlone } from '@sable/core/work/doAlone'
 import type { Host, Work } from '@sable/core/work/work'
+import { median } from 'd3-array'
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js'
 import { lineOf } from './lineOf'
 import { type BenchModel, benchModels, flaringHull, millionTriangles } from './models'
@@ -53,8 +54,6 @@ async function time(work: () => unknown): Promise<number> {
   return performance.now() - from
 }
 
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
-
 const print = (figure: string, values: object): boolean => process.stdout.write(`${JSON.stringify({ figure, ...values })}\n`)
 
 /**
@@ -71,9 +70,9 @@ async function compare(prefix: string, works: Readonly<Record<string, () => unkn
   }
   const [baseline] = Object.keys(works) as [string]
   for (const [name, samples] of Object.entries(times)) {
-    const ratio = median(samples.map((ms, round) => ms / times[baseline]![round]!))
+    const ratio = median(samples.map((ms, round) => ms / times[baseline]![round]!))!
     print(`${prefix}.${name}`, {
-      medianMs: Number(median(samples).toFixed(1)),
+      medianMs: Number(median(samples)!.toFixed(1)),
       ratio: Number(ratio.toFixed(2)),
       to: `${prefix}.${baseline}`,
       rounds: ROUNDS,
@@ -147,7 +146,7 @@ async function physics(model: BenchModel): Promise<void> {
     const ms = await time(() => doAlone(timed(predictWork(part, model.placement, setup, base, {}), onTask), kernel))
     if (round >= WARM_UP) shares.push(own / (ms - own))
   }
-  print('scan.physics', { ratio: Number(median(shares).toFixed(3)), to: 'the rest of a cold prediction', rounds: ROUNDS })
+  print('scan.physics', { ratio: Number(median(shares)!.toFixed(3)), to: 'the rest of a cold prediction', rounds: ROUNDS })
 }
 
 async function motion(model: BenchModel): Promise<void> {
@@ -157,7 +156,7 @@ async function motion(model: BenchModel): Promise<void> {
   const samples: number[] = []
   for (let round = 0; round < WARM_UP + ROUNDS; round++) samples.push(await time(() => planMotion(path, () => free, setup.printer)))
   print('motion.plan', {
-    movesPerSecond: Math.round((1000 * moveCount(path)) / median(samples.slice(WARM_UP))),
+    movesPerSecond: Math.round((1000 * moveCount(path)) / median(samples.slice(WARM_UP))!),
     moves: moveCount(path),
     rounds: ROUNDS,
   })

@@ -28,8 +28,8 @@ export default defineConfig({
   testDir: 'tests',
   // One desk, one database: tests that change it must not run beside each other.
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 120_000,
+  expect: { timeout: 25_000 },
   reporter: process.env.CI ? [['list']] : [['line']],
   outputDir: 'test-results',
   webServer: {

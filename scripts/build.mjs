@@ -10,7 +10,7 @@ const sources = {
   cli: ['core', 'standins', 'cli'],
   server: ['core', 'contract', 'demo', 'standins', 'server'],
   standins: ['standins'],
-  web: ['core', 'contract', 'web'],
+  web: ['core', 'contract', 'handbook', 'web'],
 }
 
 /**

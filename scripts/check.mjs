@@ -12,7 +12,7 @@ const run = (name, command, args) => {
 const changed = spawnSync('git', ['status', '--porcelain', '--untracked-files=all'], { cwd: root, encoding: 'utf8' })
   .stdout.split('\n')
   .map((line) => line.slice(3).replace(/^.* -> /, ''))
-const rooms = ['core', 'contract', 'demo', 'server', 'web', 'cli', 'e2e', 'bench', 'soak', 'standins', 'scripts']
+const rooms = ['core', 'contract', 'demo', 'server', 'web', 'cli', 'e2e', 'bench', 'soak', 'standins', 'handbook', 'scripts']
 const touched = rooms.filter((room) => changed.some((path) => path.startsWith(`${room}/`)))
 const types = touched.flatMap((room) => (room === 'core' ? ['core', 'core/tsconfig.tests.json'] : [room]))
 /** Tests that stand beside what changed: those farther off belong to `npm test`. */

@@ -134,24 +134,31 @@ function privateToken() {
   return made
 }
 
-/** A simulated printer and a scale for the demo, in a process of their own, which ends with this one. */
+/** A simulated printer for the demo, with a scale, a caliper and an eye on its table, in a process of their own, which ends with this one. */
 async function startStandins() {
   const ports = []
-  for (let wanted = port + STANDINS_APART; ports.length < 2 && wanted < port + STANDINS_APART + 50; wanted++) {
+  for (let wanted = port + STANDINS_APART; ports.length < 4 && wanted < port + STANDINS_APART + 50; wanted++) {
     const held = await holdPort(wanted)
     if (!held) continue
     ports.push(wanted)
     await held.release()
   }
-  if (ports.length < 2) return undefined
-  const [printer, scale] = ports
+  if (ports.length < 4) return undefined
+  const [printer, scale, caliper, table] = ports
   const child = fork(
     join(root, 'dist/standins/main.js'),
-    ['--port', printer, '--scale-port', scale, '--times', STANDINS_TIMES].map(String),
+    ['--port', printer, '--scale-port', scale, '--caliper-port', caliper, '--table-port', table, '--times', STANDINS_TIMES].map(String),
     { detached: true },
   )
   return new Promise((resolve) => {
-    child.once('message', () => resolve({ printer: `127.0.0.1:${printer}`, scale: `127.0.0.1:${scale}` }))
+    child.once('message', () =>
+      resolve({
+        SABLE_STANDIN_PRINTER: `127.0.0.1:${printer}`,
+        SABLE_SCALE: `127.0.0.1:${scale}`,
+        SABLE_CALIPER: `127.0.0.1:${caliper}`,
+        SABLE_TABLE: `127.0.0.1:${table}`,
+      }),
+    )
     // Without them the desk is a desk all the same.
     child.once('exit', () => resolve(undefined))
   })
@@ -174,7 +181,7 @@ function startServer(fresh) {
         SABLE_DB_NAME: databaseName,
         ...(token === undefined ? {} : { SABLE_TOKEN: token }),
         SABLE_FRESH_DEMO: fresh ? '1' : '',
-        ...(standins ? { SABLE_STANDIN_PRINTER: standins.printer, SABLE_SCALE: standins.scale } : {}),
+        ...standins,
       },
     })
     server.on('message', (message) => {

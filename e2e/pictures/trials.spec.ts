@@ -1,6 +1,5 @@
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { choose } from '../tests/choose'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
 const black = '/trials?spool=storm-black&printer=lugger&nozzle=bore-0.4'
@@ -21,11 +20,4 @@ test('a flow ladder under the ruler', async ({ page }) => {
   await expect(page.getByRole('listbox')).toBeVisible({ timeout: 60_000 })
   await page.waitForTimeout(500)
   await page.screenshot({ path: picture('trial-reading') })
-})
-
-test('what is known over printers and spools', async ({ page }) => {
-  await page.goto(`${black}&kind=temperature`)
-  await page.getByRole('button', { name: 'Printers × spools' }).click()
-  await choose(page.getByRole('dialog').getByLabel('Trial'), { label: 'Temperature' })
-  await page.screenshot({ path: picture('trials-matrix') })
 })

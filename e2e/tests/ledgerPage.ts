@@ -70,6 +70,14 @@ export class LedgerPage {
     await this.page.keyboard.press('Enter')
   }
 
+  /** Lets a part that was loaded or chosen take the place of the lineup's own. */
+  async replacePart(): Promise<void> {
+    await this.page
+      .getByRole('alertdialog')
+      .getByRole('button', { name: /^Replace/ })
+      .click()
+  }
+
   async menu(column: number, item: string): Promise<void> {
     await this.page
       .getByRole('button', { name: /^Actions for / })

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
 
 test('the lineup goes out as CSV and as JSON, and the JSON comes in again', async ({ page }) => {
@@ -17,7 +18,8 @@ test('the lineup goes out as CSV and as JSON, and the JSON comes in again', asyn
     return readFileSync(await download.path(), 'utf8')
   }
   const csv = await exported(/^CSV/)
-  expect(csv.split('\r\n')[0]).toBe(',unit,everyday,sturdy,quick')
+  // Spreadsheets know by its mark that it is Unicode.
+  expect(csv.split('\r\n')[0]).toBe('\uFEFF,unit,everyday,sturdy,quick')
   expect(csv).toMatch(/^Time,s,\d+\.\d+,\d+\.\d+,\d+\.\d+$/m)
   expect(csv).toMatch(/^Walls,,3,5,2$/m)
   const json = await exported(/^JSON/)
@@ -31,8 +33,16 @@ test('the lineup goes out as CSV and as JSON, and the JSON comes in again', asyn
   await page.getByLabel('Lineup file').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from(broken) })
   await expect(page.getByRole('alert')).toContainText('broken.json, candidate "sturdy", wallCount: 500 is not a possible walls.')
   await page.getByRole('button', { name: 'Lineups' }).click()
-  await page.getByRole('menuitem', { name: 'Remove this lineup' }).click()
-  await page.getByRole('alertdialog').getByRole('button', { name: 'Remove', exact: true }).click()
+  const { pathname } = new URL(page.url())
+  await page.getByRole('option', { name: 'Remove this lineup' }).click()
+  // Gone at once, and brought back by a press.
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(page).toHaveURL((url) => url.pathname.endsWith('/ledger') && url.pathname !== pathname)
+  await ledger.settled()
+  expect(await ledger.figures(1)).toEqual(figures)
+  await page.getByRole('button', { name: 'Lineups' }).click()
+  await page.getByRole('option', { name: 'Remove this lineup' }).click()
+  await expect(page.getByRole('button', { name: 'Bring it back' })).toBeVisible()
   await expect(page).toHaveURL(/\/ledger$/)
   await ledger.settled()
 })
@@ -71,4 +81,22 @@ test('a screen that cannot be loaded says so, in its own place, and offers to tr
   await page.unroute('**/assets/ShelfScreen-*.js')
   await page.getByRole('button', { name: 'Reload the page' }).click()
   await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+})
+
+test('the sheet has all candidates, four a page, and is printed once their figures are there', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy()
+  await ledger.menu(2, 'Duplicate')
+  await ledger.menu(2, 'Duplicate')
+  await ledger.settled()
+  await page.goto(page.url().replace('/ledger', '/sheet'))
+  await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeEnabled({ timeout: 40_000 })
+  await expect(page.getByRole('status').filter({ hasText: '2 upright A4 pages' })).toBeVisible()
+  const sheets = page.locator('.sheet')
+  await expect(sheets).toHaveCount(2)
+  await expect(sheets.nth(0)).toContainText('A everyday')
+  await expect(sheets.nth(1)).toContainText('page 2 of 2')
+  await expect(sheets.nth(1).getByRole('columnheader', { name: /^E quick/ })).toBeVisible()
+  await expect(sheets.nth(1)).not.toContainText('…')
+  await expectAccessible(page)
 })

@@ -21,6 +21,7 @@ test('an STL dropped on the part strip is computed with the same candidates', as
     [...bytes],
   )
   await page.getByRole('region', { name: 'Part' }).dispatchEvent('drop', { dataTransfer: transfer })
+  await ledger.replacePart()
   await expect(page.getByRole('region', { name: 'Part' })).toContainText('test block')
   await expect(page.getByRole('region', { name: 'Part' })).toContainText('24.0 × 18.0 × 6.0')
   await ledger.settled()
@@ -47,12 +48,14 @@ test('a part that does not fit the printer and one thinner than a line are told 
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await page.getByLabel('Model file').setInputFiles(stl('long.stl', writeStl(blockMesh(400, 8, 2))))
+  await ledger.replacePart()
   await expect(page.getByRole('region', { name: 'Part' })).toContainText('400.0')
   await ledger.settled()
   await ledger.figure('risks', 0).getByRole('button').click()
   await expect(page.getByRole('dialog')).toContainText('The part does not fit Lugger 250: X 400.0 mm of 250 mm')
   await page.keyboard.press('Escape')
   await page.getByLabel('Model file').setInputFiles(stl('foil.stl', writeStl(blockMesh(30, 0.15, 4))))
+  await ledger.replacePart()
   await expect(page.getByRole('region', { name: 'Part' })).toContainText('foil')
   await expect(ledger.figure('risks', 0)).toContainText('1 stop')
   await page.keyboard.press('Control+z')
@@ -81,7 +84,7 @@ test('the part is saved as it lies, as 3MF and as STL', async ({ page }) => {
   ] as const) {
     await page.getByRole('region', { name: 'Part' }).getByRole('button', { name: 'carry hook' }).click()
     const saving = page.waitForEvent('download')
-    await page.getByRole('menuitem', { name: `Save in this orientation ${hint}` }).click()
+    await page.getByRole('option', { name: `Save in this orientation ${hint}` }).click()
     const saved = await saving
     expect(saved.suggestedFilename()).toBe(`carry-hook.${ending}`)
     const bytes = readFileSync(await saved.path())

@@ -26,7 +26,7 @@ test('a candidate goes out as a program, and the program dropped in is timed on 
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   const saving = page.waitForEvent('download')
-  await ledger.menu(0, 'Write program')
+  await ledger.menu(0, 'Export G-code')
   const saved = await saving
   expect(saved.suggestedFilename()).toBe('carry-hook-everyday.gcode')
   const path = await saved.path()

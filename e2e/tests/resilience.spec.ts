@@ -1,6 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { setTimeout as wait } from 'node:timers/promises'
 import { expect, type Page, test } from '@playwright/test'
+import { writeStl } from '@sable/core/formats/writeStl'
+import { blockMesh } from '@sable/core/testing/solids'
 import { LedgerPage } from './ledgerPage'
 
 /** Every answer to a write takes so long, ms. */
@@ -67,17 +69,21 @@ test('a record that another window changed is a question, and what is chosen is 
 })
 
 test('a part that nothing uses is deleted and comes back; one in use says where', async ({ page }) => {
+  await page.request.post('/api/parts?fileName=spare.stl', {
+    data: Buffer.from(writeStl(blockMesh(7, 6, 5))),
+    headers: { 'Content-Type': 'application/octet-stream' },
+  })
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
   await page.getByRole('region', { name: 'Part' }).getByRole('button', { name: 'carry hook' }).click()
-  await page.getByRole('menuitem', { name: 'All parts …' }).click()
+  await page.getByRole('option', { name: 'All parts …' }).click()
   const sheet = page.getByRole('dialog', { name: 'Parts' })
   await sheet.getByRole('button', { name: 'Delete carry hook' }).click()
   await expect(sheet.getByRole('alert')).toContainText('This part is in use: lineup')
-  await sheet.getByRole('button', { name: 'Delete finial' }).click()
-  await expect(sheet.getByRole('button', { name: 'Delete finial' })).toHaveCount(0)
+  await sheet.getByRole('button', { name: 'Delete spare' }).click()
+  await expect(sheet.getByRole('button', { name: 'Delete spare' })).toHaveCount(0)
   await sheet.getByRole('button', { name: 'Undo' }).click()
-  await expect(sheet.getByRole('button', { name: 'Delete finial' })).toBeVisible()
+  await expect(sheet.getByRole('button', { name: 'Delete spare' })).toBeVisible()
 })
 
 test('a lineup goes out with its model and records, and comes in again where they are not', async ({ page }) => {

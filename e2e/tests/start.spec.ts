@@ -5,6 +5,7 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
+import { demoLineups } from '@sable/demo/lineups'
 
 const root = join(import.meta.dirname, '../..')
 const PORT = 4960
@@ -66,7 +67,7 @@ test.afterEach(() => {
 test('one Ctrl-C ends server and database; a second start finds everything, a second one beside it is told where the first is', async () => {
   const first = start(data)
   await first.until(/ready: http:\/\/localhost:4960/)
-  const [demo] = await lineups()
+  const before = await lineups()
   expect(running(data)).toBe(true)
   const beside = start(data)
   expect(await beside.ended).not.toBe(0)
@@ -77,7 +78,7 @@ test('one Ctrl-C ends server and database; a second start finds everything, a se
 
   const second = start(data)
   await second.until(/ready/)
-  expect(await lineups()).toEqual([demo])
+  expect(await lineups()).toEqual(before)
   second.interrupt()
   await second.ended
   await expect.poll(() => running(data)).toBe(false)
@@ -91,7 +92,7 @@ test('a desk whose start was killed, with server and database left over, is take
   expect(running(data)).toBe(true)
   const second = start(data, '--fresh-demo')
   await second.until(/ready/)
-  expect(await lineups()).toHaveLength(1)
+  expect(await lineups()).toHaveLength(demoLineups.length)
   second.interrupt()
   await second.ended
 })
@@ -117,7 +118,7 @@ test('two desks whose folders begin alike do not end each other, and each has a 
   expect(first.said()).toMatch(/database listens on port 14960/)
   const second = startOn(neighbour, PORT + 1)
   await second.until(/ready: http:\/\/localhost:4961/)
-  expect((await lineups()).length).toBe(1)
+  expect(await lineups()).toHaveLength(demoLineups.length)
   // The first is started again while the second runs.
   first.interrupt()
   await first.ended
@@ -134,13 +135,13 @@ test('two desks whose folders begin alike do not end each other, and each has a 
 test('an emptied secret is made anew, and a database of a newer version is left alone with a sentence', async () => {
   const first = start(data)
   await first.until(/ready/)
-  const [demo] = await lineups()
+  const before = await lineups()
   first.interrupt()
   await first.ended
   writeFileSync(join(data, 'mariadb-secret'), '')
   const second = start(data)
   await second.until(/ready/)
-  expect(await lineups()).toEqual([demo])
+  expect(await lineups()).toEqual(before)
   expect(readFileSync(join(data, 'mariadb-secret'), 'utf8')).toMatch(/^[0-9a-f]{48}$/)
   const sql = (text: string) =>
     spawnSync('mariadb', [

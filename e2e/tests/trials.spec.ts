@@ -26,7 +26,7 @@ test('from a new spool to a temperature and a flow that change the ledger’s fi
     nozzle: 'bore-0.4',
     material: 'pla',
     spool,
-    values: { layerHeight: 0.3, lineWidth: 0.6, outerWallSpeed: 200, innerWallSpeed: 250, infillSpeed: 250, skinSpeed: 200 },
+    values: { layerHeight: 0.3, lineWidth: 0.6, outerWallSpeed: 200, innerWallSpeed: 250, infillSpeed: 250, topBottomSpeed: 200 },
     overrides: [],
   }
   const lineup = {
@@ -122,7 +122,7 @@ test('a trial opens on the bench, its bands as overrides; its files are saved', 
   await open(page, await newSpool(page, 'Benched reel'), 'temperature')
   await expect(printed(page)).toBeEnabled({ timeout: 60_000 })
   const download = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Program', exact: true }).click()
+  await page.getByRole('button', { name: 'G-code', exact: true }).click()
   expect((await download).suggestedFilename()).toBe('temperature-trial.gcode')
   await page.getByRole('button', { name: 'On the bench' }).click()
   await expect(page).toHaveURL(/\/bench\/[^/]+\/layers/)

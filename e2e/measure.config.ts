@@ -6,6 +6,7 @@ export default defineConfig({
   ...shared,
   projects: [{ name: 'drawn' }],
   testDir: 'measure',
+  workers: 1,
   timeout: 600_000,
   reporter: [['./measure/linesOnly.ts']],
 })

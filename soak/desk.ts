@@ -8,8 +8,8 @@ const root = join(import.meta.dirname, '..')
 /** A desk of its own, as `npm start` runs it, with what it takes to end its parts by force. */
 export interface Desk {
   readonly address: string
-  /** Ends a part as a lack of memory or power would. Tells whether there was one to end. */
-  readonly kill: (part: 'server' | 'database') => boolean
+  /** Ends a part as a lack of memory or power would, or sends it another signal. Tells whether there was one to send it to. */
+  readonly kill: (part: 'server' | 'database', signal?: NodeJS.Signals) => boolean
   readonly ready: () => Promise<void>
   readonly stop: () => Promise<void>
   readonly said: () => string
@@ -38,9 +38,9 @@ export async function openDesk(data: string, port: number): Promise<Desk> {
     throw new Error(`The desk does not answer: ${said}`)
   }
   const marks = { server: data, database: `--datadir=${join(data, 'mariadb')}` }
-  const kill = (part: 'server' | 'database'): boolean => {
+  const kill: Desk['kill'] = (part, signal = 'SIGKILL') => {
     const pids = processesWith(marks[part]).filter((pid) => pid !== child.pid)
-    for (const pid of pids) process.kill(pid, 'SIGKILL')
+    for (const pid of pids) process.kill(pid, signal)
     return pids.length > 0
   }
   const stop = async (): Promise<void> => {

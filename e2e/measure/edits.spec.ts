@@ -1,4 +1,4 @@
-import { test } from '@playwright/test'
+import { test } from '../desk'
 import { LedgerPage } from '../tests/ledgerPage'
 import { openScan } from './openScan'
 

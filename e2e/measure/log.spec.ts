@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 
 const PRINTS = 5000
 /** So far it is scrolled a frame, px: as a hand that looks for something does. */

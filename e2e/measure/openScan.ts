@@ -1,5 +1,5 @@
-import type { Page } from '@playwright/test'
 import { benchModels } from '@sable/bench/models'
+import type { Page } from '../desk'
 
 /** The demo's lineup on the scan of 69,451 triangles, 80 mm tall; one candidate of 0.2 mm layers. */
 export async function openScan(page: Page): Promise<string> {

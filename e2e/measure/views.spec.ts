@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test'
+import { expect, type Page, test } from '../desk'
 import { LedgerPage } from '../tests/ledgerPage'
 import { openScan } from './openScan'
 

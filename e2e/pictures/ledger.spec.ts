@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 import { choose } from '../tests/choose'
 import { LedgerPage } from '../tests/ledgerPage'
 

@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 
 const picture = (name: string): string => join(import.meta.dirname, '../../docs/screenshots', `${name}.png`)
 

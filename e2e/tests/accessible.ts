@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, type Page } from '@playwright/test'
+import { expect, type Page } from '../desk'
 
 /** What is shown passes the rules of WCAG 2.2 AA that a machine can check. */
 export async function expectAccessible(page: Page, except: readonly string[] = []): Promise<void> {

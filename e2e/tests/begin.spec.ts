@@ -1,6 +1,6 @@
-import { expect, type Page, test } from '@playwright/test'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { blockMesh } from '@sable/core/testing/solids'
+import { expect, type Page, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
 

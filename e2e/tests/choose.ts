@@ -1,4 +1,4 @@
-import type { Locator, Page } from '@playwright/test'
+import type { Locator, Page } from '../desk'
 
 /** Chooses from a list by the id or the name of an option, as a person would: opens it, and presses the option. */
 export async function choose(list: Locator, option: string | { readonly label: string }): Promise<void> {

@@ -1,29 +1,10 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 import { LedgerPage } from './ledgerPage'
 
-/** Processes of this desk whose command line holds all of the words. */
-function processes(...words: string[]): number[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .filter((pid) => {
-      try {
-        const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8')
-        return words.every((word) => line.includes(word))
-      } catch {
-        return false
-      }
-    })
-    .map(Number)
-}
-
-const desk = process.env.SABLE_DATA as string
-
-test('the database killed in the middle of an edit: what was typed is kept and saved once it is back', async ({ page }) => {
+test('the database killed in the middle of an edit: what was typed is kept and saved once it is back', async ({ page, desk }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
-  const [database] = processes('mariadbd', desk)
-  process.kill(database as number, 'SIGKILL')
+  expect(desk.kill('database')).toBe(true)
   await ledger.type('bottomLayers', 0, '11')
   await ledger.type('topLayers', 0, '12')
   await expect(ledger.cell('topLayers', 0)).toContainText('12')
@@ -35,11 +16,10 @@ test('the database killed in the middle of an edit: what was typed is kept and s
   await expect(ledger.cell('topLayers', 0)).toContainText('12')
 })
 
-test('the server killed and the page reloaded before it was back: what was typed is still there', async ({ page }) => {
+test('the server killed and the page reloaded before it was back: what was typed is still there', async ({ page, desk }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
-  const [server] = processes('dist/server/main.js', desk)
-  process.kill(server as number, 'SIGKILL')
+  expect(desk.kill('server')).toBe(true)
   await ledger.type('bottomLayers', 0, '4')
   await ledger.type('topLayers', 0, '5')
   await expect(async () => {

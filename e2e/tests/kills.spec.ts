@@ -1,9 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, test } from '@playwright/test'
 import { openDesk } from '../../soak/desk'
 import { killUnderWrites } from '../../soak/killUnderWrites'
+import { expect, test } from '../desk'
 
 test('twenty kills of server and database under writes lose nothing that was acknowledged, and no write is answered 500', async () => {
   test.setTimeout(300_000)

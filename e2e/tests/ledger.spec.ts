@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 import { LedgerPage } from './ledgerPage'
 
 test('an edited cell changes the figures of its column alone; undo, redo and reload keep what is on screen', async ({ page }) => {

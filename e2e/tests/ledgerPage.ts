@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '../desk'
 
 /** The ledger as a person sees it: figures and cells by row and column. */
 export class LedgerPage {

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
 

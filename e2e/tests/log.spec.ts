@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test'
+import { expect, type Page, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { choose } from './choose'
 import { LedgerPage } from './ledgerPage'

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
 
@@ -16,11 +16,12 @@ test('the demo opens with three candidates, each with figures that differ as the
   await expect(page.locator('canvas')).toBeVisible()
 })
 
-test('no request leaves the machine, and nothing is logged as an error', async ({ page }) => {
+test('no request leaves the machine, and nothing is logged as an error', async ({ page, desk }) => {
   const outside: string[] = []
   const errors: string[] = []
   page.on('request', (request) => {
-    if (!/^(blob:|data:|http:\/\/localhost:4920\/)/.test(request.url())) outside.push(request.url())
+    const isInside = ['blob:', 'data:', `${desk.address}/`].some((start) => request.url().startsWith(start))
+    if (!isInside) outside.push(request.url())
   })
   page.on('console', (message) => {
     if (message.type() === 'error') errors.push(message.text())

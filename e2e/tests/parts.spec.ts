@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { blockMesh } from '@sable/core/testing/solids'
+import { expect, test } from '../desk'
 import { choose } from './choose'
 import { LedgerPage } from './ledgerPage'
 

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 import { LedgerPage } from './ledgerPage'
 
 test('overrides of a place change nothing until they are told to, then its figures, and can be undone', async ({ page }) => {

@@ -1,8 +1,8 @@
-import { readdirSync, readFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import { setTimeout as wait } from 'node:timers/promises'
-import { expect, type Page, test } from '@playwright/test'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { blockMesh } from '@sable/core/testing/solids'
+import { expect, type Page, test } from '../desk'
 import { LedgerPage } from './ledgerPage'
 
 /** Every answer to a write takes so long, ms. */
@@ -122,17 +122,16 @@ test('a worker that ends in the middle is replaced, and every column has its fig
   for (const column of [0, 1]) await expect(ledger.value('time', column)).toHaveText(/\d/)
 })
 
-test('a server that hangs is told after ten seconds; what was typed is kept, and saved when it goes on', async ({ page }) => {
+test('a server that hangs is told after ten seconds; what was typed is kept, and saved when it goes on', async ({ page, desk }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
-  const [server] = serverOf(process.env.SABLE_DATA as string)
-  process.kill(server!, 'SIGSTOP')
+  expect(desk.kill('server', 'SIGSTOP')).toBe(true)
   try {
     await ledger.type('bottomLayers', 0, '9')
     await expect(page.getByText(/has not answered for 10 s.*What you typed is kept here/)).toBeVisible({ timeout: 15_000 })
     await ledger.type('topLayers', 0, '8')
   } finally {
-    process.kill(server!, 'SIGCONT')
+    desk.kill('server', 'SIGCONT')
   }
   await ledger.settled()
   await expect(page.getByRole('alertdialog')).toHaveCount(0)
@@ -164,18 +163,3 @@ test('the whole desk goes out as one file and comes back in, after a question', 
   await ledger.open(`/bench/${id}/ledger`)
   expect(await ledger.names()).toEqual(['everyday'])
 })
-
-/** The server's process of a desk. */
-function serverOf(desk: string): number[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .filter((pid) => {
-      try {
-        const words = readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0')
-        return words.includes(desk) && words.some((word) => word.endsWith('dist/server/main.js'))
-      } catch {
-        return false
-      }
-    })
-    .map(Number)
-}

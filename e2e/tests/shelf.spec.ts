@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test'
+import { expect, type Page, test } from '../desk'
 import { LedgerPage } from './ledgerPage'
 
 /** A spool of its own for each test, so that none sees what another has done. */

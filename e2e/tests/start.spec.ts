@@ -4,8 +4,8 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSyn
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, test } from '@playwright/test'
 import { demoLineups } from '@sable/demo/lineups'
+import { expect, test } from '../desk'
 
 const root = join(import.meta.dirname, '../..')
 const PORT = 4960

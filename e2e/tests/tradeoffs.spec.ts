@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { choose } from './choose'
 import { LedgerPage } from './ledgerPage'

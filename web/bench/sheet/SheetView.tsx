@@ -42,7 +42,12 @@ export function SheetView() {
   )
   const missing = content.candidates.filter(({ id }) => (forecasts[id]?.state ?? 'running') === 'running').length
   return (
-    <section aria-label="Sheet" className="min-h-0 flex-1 overflow-auto bg-sunk py-5 print:bg-white print:p-0">
+    <section
+      aria-label="Sheet"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard, where it holds nothing to press
+      tabIndex={0}
+      className="min-h-0 flex-1 overflow-auto bg-sunk py-5 print:bg-white print:p-0"
+    >
       <div className="mx-auto mb-3 flex w-[210mm] items-center gap-3 print:hidden">
         <Button tone="main" disabled={missing > 0} onClick={() => window.print()}>
           Print

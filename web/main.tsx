@@ -7,6 +7,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
 import { App } from './app/App'
 import { Broken } from './app/Broken'
 import { Lost } from './app/Lost'
+import { askAhead } from './bench/shell/ahead'
 import { BenchEntry } from './bench/shell/BenchEntry'
 import { Loading } from './ui/Loading'
 
@@ -16,6 +17,8 @@ const queries = new QueryClient({
     mutations: { networkMode: 'always' },
   },
 })
+
+askAhead(queries, location.pathname)
 
 // Each place is loaded when it is opened.
 const BenchScreen = lazy(() => import('./bench/shell/BenchScreen').then(({ BenchScreen }) => ({ default: BenchScreen })))

@@ -1,7 +1,7 @@
 import type { StoredPart } from '@sable/contract/part'
 import clsx from 'clsx'
 import { ChevronDown, Rotate3d, Upload } from 'lucide-react'
-import { lazy, Suspense, useRef, useState } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { asRefusal } from '../../api/asRefusal'
 import { useBench } from '../../desk/bench'
 import { predictionPool, useForecasts } from '../../predictions/predictionStore'
@@ -21,6 +21,9 @@ import { useUpload } from './useUpload'
 
 // The 3D package is the heaviest of all; the figures must not wait for it.
 const PartThumbnail = lazy(() => import('./PartThumbnail'))
+
+/** Where no figures come, the picture waits so long for them and no longer, ms. */
+const WAIT_MS = 4000
 
 interface Props {
   readonly parts: readonly StoredPart[]
@@ -50,6 +53,7 @@ export function PartStrip({ parts }: Props) {
   const filePicker = useRef<FileAsk>(null)
   // Any column's figures know the size as placed and what slicing had to mend.
   const placed = useForecasts((all) => content.candidates.map(({ id }) => all[id]?.prediction?.mesh).find((mesh) => mesh !== undefined))
+  const isDrawn = useOnceOrSoon(placed !== undefined)
   const size = placed?.sizeMm ?? part.report.sizeMm
   const notes = placed?.notes ?? part.report.notes
   return (
@@ -72,15 +76,17 @@ export function PartStrip({ parts }: Props) {
       }}
     >
       <div className="h-[78px] w-32 shrink-0 overflow-hidden rounded-md border border-line bg-sunk">
-        <Suspense fallback={null}>
-          <PartThumbnail
-            partId={part.id}
-            contentKey={part.contentKey}
-            fileName={part.fileName}
-            placement={content.placement}
-            load={content.purpose.kind === 'load' ? content.purpose.load : undefined}
-          />
-        </Suspense>
+        {isDrawn && (
+          <Suspense fallback={null}>
+            <PartThumbnail
+              partId={part.id}
+              contentKey={part.contentKey}
+              fileName={part.fileName}
+              placement={content.placement}
+              load={content.purpose.kind === 'load' ? content.purpose.load : undefined}
+            />
+          </Suspense>
+        )}
       </div>
       <div className="flex min-w-0 flex-col justify-center gap-1 max-lg:flex-1">
         <SearchMenu
@@ -186,3 +192,14 @@ export function PartStrip({ parts }: Props) {
 }
 
 const Unit = ({ children }: { children: string }) => <span className="font-sans text-muted">{children}</span>
+
+/** Turns true with what is waited for, or after a while without it, and stays so. */
+function useOnceOrSoon(there: boolean): boolean {
+  const [is, setIs] = useState(there)
+  useEffect(() => {
+    if (is) return
+    const timer = setTimeout(() => setIs(true), there ? 0 : WAIT_MS)
+    return () => clearTimeout(timer)
+  }, [is, there])
+  return is
+}

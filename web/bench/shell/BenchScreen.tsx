@@ -14,6 +14,7 @@ import { Loading } from '../../ui/Loading'
 import { Notice, type Refusal } from '../../ui/Notice'
 import { Ledger } from '../ledger/Ledger'
 import { PartStrip } from '../part/PartStrip'
+import { takeAhead } from './ahead'
 import { ConflictQuestion } from './ConflictQuestion'
 import { LineupBar } from './LineupBar'
 import { lastLineup } from './lastLineup'
@@ -96,7 +97,7 @@ function useOpenLineup(lineupId: string): Error | null {
   const queries = useQueryClient()
   const lineup = useQuery({
     queryKey: ['lineup', lineupId],
-    queryFn: () => fetchLineup(lineupId),
+    queryFn: () => takeAhead(lineupId) ?? fetchLineup(lineupId),
     // The desk is the truth while it is open; an old answer must not come back when the lineup is opened again.
     gcTime: 0,
     staleTime: Number.POSITIVE_INFINITY,
@@ -105,6 +106,11 @@ function useOpenLineup(lineupId: string): Error | null {
   useEffect(() => {
     if (!lineup.data) return
     openLineup(lineup.data)
+    // Before the ledger is drawn, where all is at hand: its figures are on the way meanwhile.
+    const { partId } = lineup.data
+    const shelf = queries.getQueryData(shelfQuery.queryKey)
+    const part = queries.getQueryData(partsQuery.queryKey)?.find(({ id }) => id === partId)
+    if (shelf && part) followLineup(lineup.data, part, shelf)
     lastLineup.set(lineup.data.id)
     const stop = startAutosave(() => void queries.invalidateQueries(lineupsQuery))
     restoreUnsaved(lineup.data)

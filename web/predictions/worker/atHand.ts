@@ -33,6 +33,9 @@ export const openKernel = (): Promise<PolygonKernel> => {
   kernel ??= fetch(kernelUrl)
     .then((response) => response.arrayBuffer())
     .then(loadPolygonKernel)
+  kernel.catch(() => {
+    kernel = undefined
+  })
   return kernel
 }
 

@@ -138,3 +138,5 @@ const api = {
 export type PredictWorker = typeof api
 
 Comlink.expose(api)
+// Every question needs it, and it takes longer to load than a question to come.
+void openKernel().catch(() => {})

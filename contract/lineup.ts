@@ -54,3 +54,7 @@ export type LineupWrite = z.infer<typeof lineupWriteSchema>
 
 export const lineupListSchema = z.array(lineupSchema.pick({ id: true, name: true, partId: true, demo: true, updatedAt: true }))
 export type LineupList = z.infer<typeof lineupListSchema>
+
+/** Lineups that were removed and can still be brought back. */
+export const removedLineupsSchema = z.array(lineupSchema.pick({ id: true, name: true }).extend({ removedAt: z.string() }))
+export type RemovedLineups = z.infer<typeof removedLineupsSchema>

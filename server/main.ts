@@ -56,6 +56,7 @@ const desk = await openDesk({
 await clearUploads(uploadFolder)
 await seedDemo(desk, process.env.SABLE_FRESH_DEMO === '1', uploadFolder)
 await lendStandin(desk.shelf, process.env.SABLE_STANDIN_PRINTER)
+await desk.lineups.forgetRemoved(new Date())
 await desk.parts.forgetRemoved(new Date())
 await desk.jobRunner.resumeUnfinished()
 const stopDaily = desk.backups.keepDaily()

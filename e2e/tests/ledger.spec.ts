@@ -95,7 +95,7 @@ test('at 1280 × 800 four candidates, the verdict and twelve rows stand without 
 })
 
 test('a figure tells why it is what it is; a change that moves it is computed and applied, and can be undone', async ({ page }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(300_000)
   const ledger = new LedgerPage(page)
   await ledger.openCopy()
   await ledger.value('strength', 0).click()
@@ -118,6 +118,6 @@ test('a figure tells why it is what it is; a change that moves it is computed an
   await expect(ledger.cell('wallCount', 0)).toContainText('3')
   await page.getByRole('button', { name: 'Measure next' }).click()
   const next = page.getByLabel('What to measure next')
-  await expect(next.getByRole('status')).toHaveCount(0, { timeout: 60_000 })
+  await expect(next.getByRole('status')).toHaveCount(0, { timeout: 150_000 })
   await expect(next.getByRole('listitem').first()).toContainText('%')
 })

@@ -37,14 +37,26 @@ test('the lineup goes out as CSV and as JSON, and the JSON comes in again', asyn
   await page.getByRole('option', { name: 'Remove this lineup' }).click()
   // Gone at once, and brought back by a press.
   await page.getByRole('button', { name: 'Bring it back' }).click()
-  await expect(page).toHaveURL((url) => url.pathname.endsWith('/ledger') && url.pathname !== pathname)
+  await expect(page).toHaveURL((url) => url.pathname === pathname)
   await ledger.settled()
   expect(await ledger.figures(1)).toEqual(figures)
   await page.getByRole('button', { name: 'Lineups' }).click()
   await page.getByRole('option', { name: 'Remove this lineup' }).click()
   await expect(page.getByRole('button', { name: 'Bring it back' })).toBeVisible()
-  await expect(page).toHaveURL(/\/ledger$/)
+  await expect(page).toHaveURL((url) => url.pathname !== pathname && url.pathname.endsWith('/ledger'))
+  // And long after the toast has gone, from the list of those removed.
+  await page.reload()
   await ledger.settled()
+  await page.getByRole('button', { name: 'Lineups' }).click()
+  await page.getByRole('option', { name: 'Removed lineups …' }).click()
+  const removed = page.getByRole('dialog', { name: 'Removed lineups' })
+  await removed
+    .getByRole('button', { name: /^Bring back/ })
+    .first()
+    .click()
+  await expect(page).toHaveURL((url) => url.pathname === pathname)
+  await ledger.settled()
+  expect(await ledger.figures(1)).toEqual(figures)
 })
 
 test('two windows: the second write is told, shown both, and nothing is lost', async ({ context }) => {

@@ -110,6 +110,31 @@ describe('lineups', () => {
     expect((await get(`/api/lineups/${lineup.id}`)).body).toEqual(newer)
   })
 
+  it('that are removed are kept for a month, come back as they were, and can be let go of for good', async () => {
+    const lineup = await demo()
+    const content = { ...writeOf(lineup), candidates: lineup.candidates.map((one) => ({ ...one, id: randomUUID() })) }
+    const { body: made } = await post('/api/lineups').send(content)
+    const listed = async () => (await get('/api/lineups')).body.some(({ id }: Lineup) => id === made.id)
+    const { body: removed } = await put(`/api/lineups/${made.id}/removed`).send({ removed: true })
+    expect(removed).toEqual([{ id: made.id, name: made.name, removedAt: expect.stringMatching(/^20/) }])
+    expect(await listed()).toBe(false)
+    expect((await get(`/api/lineups/${made.id}`)).status).toBe(404)
+    expect((await put(`/api/lineups/${made.id}`).send(writeOf(made))).status).toBe(404)
+    expect((await put(`/api/parts/${made.partId}/removed`).send({ removed: true })).body.code).toBe('part-in-use')
+
+    await put(`/api/lineups/${made.id}/removed`).send({ removed: false }).expect(200)
+    expect((await get(`/api/lineups/${made.id}`)).body).toEqual(made)
+
+    await put(`/api/lineups/${made.id}/removed`).send({ removed: true })
+    const days = (n: number) => new Date(Date.now() + n * 24 * 3600 * 1000)
+    await server.lineups.forgetRemoved(days(29))
+    expect((await get('/api/lineups/removed')).body).toHaveLength(1)
+    await server.lineups.forgetRemoved(days(31))
+    expect((await get('/api/lineups/removed')).body).toEqual([])
+    expect((await put(`/api/lineups/${made.id}/removed`).send({ removed: false })).status).toBe(404)
+    expect(await server.models.profiles.count({ where: { id: made.candidates.map(({ id }: { id: string }) => id) } })).toBe(0)
+  })
+
   it('let only one of two writes from the same revision through', async () => {
     const lineup = await demo()
     const answers = await Promise.all(

@@ -46,6 +46,7 @@ export interface LineupRow {
   revision: number
   demo: boolean
   updatedAt: Date
+  removedAt: Date | null
 }
 export interface CandidateRow {
   lineupId: string
@@ -250,6 +251,7 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
       revision: whole,
       demo: flag,
       updatedAt: when,
+      removedAt: when,
     },
   ],
   candidates: [

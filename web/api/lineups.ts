@@ -1,4 +1,12 @@
-import { type Lineup, type LineupContent, type LineupWrite, lineupListSchema, lineupSchema } from '@sable/contract/lineup'
+import {
+  type Lineup,
+  type LineupContent,
+  type LineupWrite,
+  lineupListSchema,
+  lineupSchema,
+  type RemovedLineups,
+  removedLineupsSchema,
+} from '@sable/contract/lineup'
 import { queryOptions } from '@tanstack/react-query'
 import { asJsonBody, fetchJson, send } from './client'
 
@@ -12,6 +20,16 @@ export const createLineup = (content: LineupContent): Promise<Lineup> =>
 export const writeLineup = (id: string, write: LineupWrite): Promise<Lineup> =>
   fetchJson(lineupSchema, `/api/lineups/${encodeURIComponent(id)}`, asJsonBody('PUT', write))
 
-export const removeLineup = async (id: string): Promise<void> => {
+export const removedLineupsQuery = queryOptions({
+  queryKey: ['lineups', 'removed'],
+  queryFn: () => fetchJson(removedLineupsSchema, '/api/lineups/removed'),
+})
+
+/** Takes a lineup away, or brings it back. @returns those that are away then */
+export const setLineupRemoved = (id: string, removed: boolean): Promise<RemovedLineups> =>
+  fetchJson(removedLineupsSchema, `/api/lineups/${encodeURIComponent(id)}/removed`, asJsonBody('PUT', { removed }))
+
+/** Removes a lineup for good. */
+export const forgetLineup = async (id: string): Promise<void> => {
   await send(`/api/lineups/${encodeURIComponent(id)}`, { method: 'DELETE' })
 }

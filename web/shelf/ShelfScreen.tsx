@@ -11,6 +11,7 @@ import { Button, IconButton } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
 import { chooseCurrency, currencies, symbolOf, useCurrency } from '../ui/currency'
 import { chooseDates, dateForms, useDates } from '../ui/dates'
+import { chooseDecimalMark, decimalMarks, useDecimalMark } from '../ui/decimalMark'
 import { Loading } from '../ui/Loading'
 import { Notice, type Refusal } from '../ui/Notice'
 import { SearchField } from '../ui/SearchField'
@@ -53,6 +54,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
   const [withArchived, setWithArchived] = useState(false)
   const past = useShelfHistory(({ past }) => past)
   const currency = useCurrency(({ code }) => code)
+  const mark = useDecimalMark((state) => state.mark)
   const dates = useDates(({ form }) => form)
   const records: readonly KeptRecord[] = shelf[kind]
   const wanted = search.trim().toLowerCase()
@@ -120,6 +122,8 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
         />
         <span className="w-2" />
         <Select label="Dates" value={dates} of={dateForms} onChange={chooseDates} />
+        <span className="w-2" />
+        <Select label="Numbers" value={mark} of={decimalMarks} onChange={chooseDecimalMark} />
         <FileMenu shelf={shelf} actions={actions} attempt={attempt} onTold={setTold} />
       </header>
       {refusal && (

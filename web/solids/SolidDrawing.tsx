@@ -1,6 +1,6 @@
 import { Canvas, type ThreeEvent, useThree } from '@react-three/fiber'
 import type { BearsMask } from '@sable/core/views/bearsMask'
-import { type ReactNode, useEffect, useMemo } from 'react'
+import { type ReactNode, useCallback, useEffect, useMemo } from 'react'
 import {
   BufferAttribute,
   BufferGeometry,
@@ -14,11 +14,11 @@ import {
   Vector3,
   Vector4,
 } from 'three'
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { type ScaleName, scaleColour } from '../charts/palettes'
 import { useTheme } from '../ui/theme'
 import { NeedsWebGl } from './NeedsWebGl'
 import { SharedView } from './sharedView'
+import { useOrbit } from './useOrbit'
 
 type Triple = readonly [number, number, number]
 
@@ -146,7 +146,7 @@ const fragmentShader = `
 `
 
 function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'label'>) {
-  const { camera, gl, invalidate } = useThree()
+  const invalidate = useThree((state) => state.invalidate)
   const theme = useTheme((state) => state.theme)
   const { corners, shares, by, scale, only } = solid
   const shape = useMemo(() => {
@@ -227,26 +227,23 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
   useEffect(() => () => dots?.dispose(), [dots])
   useEffect(() => invalidate())
 
-  useEffect(() => {
-    const own = new OrbitControls(camera, gl.domElement)
-    own.enablePan = false
-    own.minDistance = 0.4
-    own.maxDistance = 12
-    const leave = view.join(({ from, target }) => {
-      own.target.set(...target)
-      camera.position.set(...from)
-      own.update()
-      invalidate()
-    })
-    own.addEventListener('change', () => {
-      view.turn({ from: camera.position.toArray(), target: own.target.toArray() }, leave)
-      invalidate()
-    })
-    return () => {
-      leave()
-      own.dispose()
-    }
-  }, [camera, gl, invalidate, view])
+  useOrbit(
+    useCallback(
+      (orbit) => {
+        orbit.minDistance = 0.4
+        orbit.maxDistance = 12
+        const leave = view.join(({ from, target }) => {
+          orbit.target.set(...target)
+          orbit.object.position.set(...from)
+          orbit.update()
+          invalidate()
+        })
+        orbit.addEventListener('change', () => view.turn({ from: orbit.object.position.toArray(), target: orbit.target.toArray() }, leave))
+        return leave
+      },
+      [view, invalidate],
+    ),
+  )
 
   const touchOf = ({ faceIndex, point, nativeEvent }: ThreeEvent<MouseEvent | PointerEvent>): Touch | undefined => {
     if (faceIndex === undefined || faceIndex === null) return undefined

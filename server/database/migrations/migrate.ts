@@ -14,6 +14,7 @@ import { prints } from './11-prints'
 import { runs } from './12-runs'
 import { experiments } from './13-experiments'
 import { originals } from './14-originals'
+import { removedLineups } from './15-removed-lineups'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -32,6 +33,7 @@ const steps: readonly Step[] = [
   runs,
   experiments,
   originals,
+  removedLineups,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -1,11 +1,12 @@
 import { lineupContentSchema, lineupWriteSchema } from '@sable/contract/lineup'
+import { removedSchema } from '@sable/contract/part'
 import { Router } from 'express'
 import { jsonBody, parseRequest } from '../../http/problems'
 import type { LineupStore } from './lineupStore'
 
 const json = jsonBody(2 * 2 ** 20)
 
-/** Lineups: listed, made, read, written, removed. */
+/** Lineups: listed, made, read, written, removed and brought back. */
 export function lineupRoutes(lineups: LineupStore): Router {
   const routes = Router()
   routes.get('/', async (_request, response) => {
@@ -13,6 +14,15 @@ export function lineupRoutes(lineups: LineupStore): Router {
   })
   routes.post('/', json, async (request, response) => {
     response.status(201).json(await lineups.create(parseRequest(lineupContentSchema, request.body)))
+  })
+  routes.get('/removed', async (_request, response) => {
+    response.json(await lineups.removed())
+  })
+  routes.put('/:id/removed', jsonBody(1024), async (request, response) => {
+    const { removed } = parseRequest(removedSchema, request.body)
+    const id = request.params.id as string
+    await (removed ? lineups.takeAway(id) : lineups.bringBack(id))
+    response.json(await lineups.removed())
   })
   routes.get('/:id', async (request, response) => {
     response.json(await lineups.get(request.params.id))

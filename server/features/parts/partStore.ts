@@ -89,14 +89,14 @@ export function createPartStore(sequelize: Sequelize, models: Models, read: Part
       transact(sequelize, async (transaction) => {
         const row = await models.parts.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
         if (!row || row.removedAt !== null) throw notFound('part', id)
-        const uses = await models.lineups.findAll({ where: { partId: id }, attributes: ['name'], transaction })
+        const uses = await models.lineups.findAll({ where: { partId: id }, attributes: ['name', 'removedAt'], transaction })
         if (uses.length > 0)
           throw new ProblemError(
             409,
             'part-in-use',
-            `This part is in use: ${uses.map(({ name }) => `lineup "${name}"`).join(', ')}.`,
+            `This part is in use: ${uses.map(({ name, removedAt }) => `lineup "${name}"${removedAt === null ? '' : ' (removed, and kept for a while)'}`).join(', ')}.`,
             row.name,
-            'Remove those lineups first, or choose another part there.',
+            'Remove those lineups first (for good, where they are only kept), or choose another part there.',
           )
         await row.update({ removedAt: new Date() }, { transaction })
       }),

@@ -4,6 +4,7 @@ import { type Figures, scoreOf } from '@sable/core/search/figures'
 import { choicesOf, type Dimension, familyOf, inOrderOfReuse } from '@sable/core/search/space'
 import type { Control, JobKind } from '../../jobs/jobRunner'
 import type { Lanes, OpenLanes } from '../../jobs/lanes'
+import { TimeLeft } from '../../jobs/timeLeft'
 import type { PartStore } from '../parts/partStore'
 import type { SearchStore } from './searchStore'
 import type { Evaluated, SearchWork } from './searchUnits'
@@ -49,6 +50,7 @@ class Exploration {
   private computed: number
   /** Variants that were evaluated in this run. */
   private evaluated = 0
+  private readonly left = new TimeLeft()
   private fresh: FoundVariant[] = []
 
   constructor(
@@ -121,7 +123,7 @@ class Exploration {
     await this.store.add(this.search.id, found)
     const spent = (performance.now() - this.begun) / 1000
     const done = this.known.size
-    const secondsLeft = this.evaluated > 0 ? ((this.search.of - done) * spent) / this.evaluated : undefined
+    const secondsLeft = this.left.of(performance.now(), this.evaluated, this.search.of - done)
     await this.control.tell(
       { done, reused: this.reused, computed: this.computed, seconds: this.search.seconds + spent },
       found,

@@ -56,7 +56,11 @@ export function createShelfStore(
     const columns = kind === 'profiles' ? [] : await models.candidates.findAll({ where: { [oneOf[kind]]: key }, attributes: ['lineupId'] })
     const lineups = await models.lineups.findAll({ where: { id: columns.map(({ lineupId }) => lineupId) } })
     const spools = kind === 'materials' ? (await records()).spools.filter(({ material }) => material === key) : []
-    return { lineups: lineups.map(({ name }) => name), spools: spools.map(({ name }) => name), columns: columns.length }
+    return {
+      lineups: lineups.map(({ name, removedAt }) => (removedAt === null ? name : `${name} (removed)`)),
+      spools: spools.map(({ name }) => name),
+      columns: columns.length,
+    }
   }
 
   /** What stands on the shelf, without what prints and trials say of it: that is much, where much was printed. */

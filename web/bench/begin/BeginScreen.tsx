@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { asRefusal } from '../../api/asRefusal'
-import { createLineup, lineupsQuery } from '../../api/lineups'
+import { createLineup, lineupsQuery, removedLineupsQuery } from '../../api/lineups'
 import { partsQuery } from '../../api/parts'
 import { shelfQuery } from '../../api/shelf'
 import { purposes } from '../../desk/purposes'
@@ -13,6 +13,7 @@ import { Button } from '../../ui/Button'
 import { Loading } from '../../ui/Loading'
 import { Notice, type Refusal } from '../../ui/Notice'
 import { purposeWords } from '../part/limits'
+import { RemovedLineups } from '../shell/RemovedLineups'
 import { type Answers, answersFor, keepAnswers, setupOfAnswers } from './answers'
 import { PartDrop } from './PartDrop'
 import { Questions } from './Questions'
@@ -49,10 +50,29 @@ function Begin({ parts, shelf }: { parts: readonly StoredPart[]; shelf: Shelf })
         {part ? (
           <Asked key={part.id} part={part} shelf={shelf} onOther={() => setParams({}, { replace: true })} onRefusal={setRefusal} />
         ) : (
-          <PartDrop parts={parts} onPart={choose} onRefusal={setRefusal} />
+          <>
+            <PartDrop parts={parts} onPart={choose} onRefusal={setRefusal} />
+            <Removed />
+          </>
         )}
       </div>
     </section>
+  )
+}
+
+/** Where no lineup is open: the way back to those that were removed. */
+function Removed() {
+  const removed = useQuery(removedLineupsQuery)
+  const [listing, setListing] = useState(false)
+  return (
+    <>
+      {!!removed.data?.length && (
+        <Button className="mt-4" onClick={() => setListing(true)}>
+          Removed lineups …
+        </Button>
+      )}
+      {listing && <RemovedLineups onClose={() => setListing(false)} />}
+    </>
   )
 }
 

@@ -6,6 +6,7 @@ import { asRefusal } from '../../api/asRefusal'
 import { edit } from '../../desk/deskStore'
 import { useGoTo } from '../../desk/goTo'
 import { showHelp } from '../../handbook/helpStore'
+import { forSheet } from '../../ui/decimalMark'
 import type { Refusal } from '../../ui/Notice'
 import { clearCells, fillCells, fillRight, pasteCells, typeInto, untaken } from './cellEdits'
 import type { Cell, LedgerRow } from './rows'
@@ -176,7 +177,7 @@ export function useLedgerKeys(table: Table): LedgerKeys {
     const lines = rows.slice(top, bottom + 1).map((row) =>
       columns
         .slice(left, right + 1)
-        .map((cells) => String(cells[row.id]?.value ?? ''))
+        .map((cells) => String(forSheet(cells[row.id]?.value) ?? ''))
         .join('\t'),
     )
     event.clipboardData.setData('text/plain', lines.join('\n'))

@@ -3,9 +3,10 @@ import type { Placement } from '@sable/core/mesh/place'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { useEffect, useMemo, useState } from 'react'
 import { Box3, BufferAttribute, BufferGeometry, Vector3 } from 'three'
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
+import type { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { predictionPool } from '../../predictions/predictionStore'
 import { NeedsWebGl } from '../../solids/NeedsWebGl'
+import { useOrbit } from '../../solids/useOrbit'
 import { useTheme } from '../../ui/theme'
 import { LoadArrow } from './LoadArrow'
 
@@ -37,8 +38,15 @@ export default function PartThumbnail(props: Props) {
   )
 }
 
+/** From in front and above, near enough to fill the picture. */
+const fromTheFront = (orbit: OrbitControls): undefined => {
+  orbit.enableZoom = false
+  orbit.object.position.set(2.6, -3.0, 2.2)
+  orbit.update()
+}
+
 function Scene({ geometry, load }: { geometry: BufferGeometry; load: Props['load'] }) {
-  const { camera, gl, invalidate } = useThree()
+  const invalidate = useThree((state) => state.invalidate)
   const theme = useTheme((state) => state.theme)
   const { scale, middle, half } = useMemo(() => {
     geometry.computeBoundingSphere()
@@ -51,15 +59,7 @@ function Scene({ geometry, load }: { geometry: BufferGeometry; load: Props['load
   // Nothing else asks for a new picture when only the load changes.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the load is what the picture follows.
   useEffect(() => invalidate(), [invalidate, load, theme])
-  useEffect(() => {
-    camera.position.set(2.6, -3.0, 2.2)
-    const controls = new OrbitControls(camera, gl.domElement)
-    controls.enableZoom = false
-    controls.enablePan = false
-    controls.addEventListener('change', () => invalidate())
-    controls.update()
-    return () => controls.dispose()
-  }, [camera, gl, invalidate])
+  useOrbit(fromTheFront)
   return (
     <>
       <hemisphereLight args={['#fff4e2', theme === 'dark' ? '#2b2622' : '#8d8272', 1.5]} />

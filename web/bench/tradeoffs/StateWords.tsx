@@ -23,11 +23,8 @@ export function StateWords({ search, secondsLeft, away }: { search: Search; seco
         </span>
       </span>
       <span className="text-muted">
-        {state === 'running' && secondsLeft !== undefined
-          ? `${formatDuration(Math.max(1, secondsLeft))} left`
-          : seconds > 0
-            ? `in ${formatDuration(seconds)}`
-            : ''}
+        {state === 'running' && secondsLeft !== undefined && `${formatDuration(Math.max(1, secondsLeft))} left`}
+        {state !== 'running' && seconds > 0 && `in ${formatDuration(seconds)}`}
         {reused + computed > 0 && `, ${share} % of stages reused`}
       </span>
     </span>

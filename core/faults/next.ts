@@ -1,0 +1,96 @@
+import type { SettingValues } from '../profile/settings'
+import { type Cause, changeBy, type Remedy } from './cause'
+import type { Fault, Question } from './fault'
+import type { Scene } from './scene'
+import { questions } from './table/questions'
+import { type Answers, type Tried, type Weighed, weigh } from './weigh'
+
+/** At most so many are asked of one case. */
+export const MOST_QUESTIONS = 3
+/** What an answer must tell at least to be worth asking for, bits. */
+const LEAST_BITS = 0.03
+
+export interface Ask {
+  readonly question: Question
+  /** What its answer is expected to tell, bits. */
+  readonly bits: number
+}
+
+const entropy = (shares: readonly number[]): number => {
+  const rest = Math.max(0, 1 - shares.reduce((sum, share) => sum + share, 0))
+  return [...shares, rest].reduce((sum, share) => (share > 0 ? sum - share * Math.log2(share) : sum), 0)
+}
+
+/** Questions that are still open, the one that would tell most first; none once three were answered. */
+export function asksOf(fault: Fault, scene: Scene, answers: Answers, tried: readonly Tried[]): Ask[] {
+  if (Object.keys(answers).length >= MOST_QUESTIONS) return []
+  const now = weigh(fault, scene, answers, tried)
+  const before = entropy(now.map(({ share }) => share))
+  return questions
+    .filter(({ id }) => answers[id] === undefined)
+    .map((question) => ({ question, bits: before - expectedAfter(now, question) }))
+    .filter(({ bits }) => bits >= LEAST_BITS)
+    .sort((a, b) => b.bits - a.bits)
+}
+
+/** Entropy that is left on average, bits: an answer comes as often as the causes that bring it are likely. */
+function expectedAfter(now: readonly Weighed[], { answers }: Question): number {
+  const options = Object.values(answers)
+  const likelihood = (cause: Cause, option: (typeof options)[number]): number => {
+    const all = options.map(({ factors }) => factors[cause.id] ?? 1)
+    return (option.factors[cause.id] ?? 1) / all.reduce((sum, factor) => sum + factor, 0)
+  }
+  const restShare = Math.max(0, 1 - now.reduce((sum, { share }) => sum + share, 0))
+  return options.reduce((left, option) => {
+    const joint = now.map(({ cause, share }) => share * likelihood(cause, option))
+    const rest = restShare / options.length
+    const sum = joint.reduce((total, share) => total + share, rest)
+    return sum === 0 ? left : left + sum * entropy(joint.map((share) => share / sum))
+  }, 0)
+}
+
+/** One thing to do next, and for which cause. */
+export interface Next {
+  readonly cause: Cause
+  readonly remedy: Remedy
+  /** What it changes of the candidate; absent where it is done by hand or is a trial. */
+  readonly values?: SettingValues
+  /** What its outcome is expected to tell, bits, and bits a minute. */
+  readonly bits: number
+  readonly minutes: number
+}
+
+/** A trial takes about so long, min; assumed, its own plan tells better. */
+const TRIAL_MINUTES = 45
+/** Work by hand without a time of its own, min; assumed. */
+const HAND_MINUTES = 15
+/** Preparing a print, min; assumed. */
+const SET_UP_MINUTES = 5
+
+/**
+ * What could be tried, the best first: bits a minute, where a change is printed once. Only one thing at a time, and nothing that was
+ * ruled out. Ties stay in the order of practice.
+ */
+export function nextOf(fault: Fault, scene: Scene, answers: Answers, tried: readonly Tried[]): Next[] {
+  const weighed = weigh(fault, scene, answers, tried)
+  const printMinutes = scene.prediction.timeS / 60 + SET_UP_MINUTES
+  return weighed
+    .filter(({ ruledOut }) => !ruledOut)
+    .flatMap(({ cause, share }): Next[] => {
+      const done = tried.filter((one) => one.cause === cause.id).length
+      // The mildest that changes anything; after each try that helped the next one.
+      const possible = cause.remedies.flatMap((remedy): { readonly remedy: Remedy; readonly values?: SettingValues }[] => {
+        if (!remedy.change) return [{ remedy }]
+        const values = changeBy(remedy, scene)
+        return values ? [{ remedy, values }] : []
+      })
+      const one = possible[Math.min(done, possible.length - 1)]
+      if (!one) return []
+      const minutes = one.remedy.trial ? TRIAL_MINUTES : (one.remedy.minutes ?? (one.values ? 0 : HAND_MINUTES)) + printMinutes
+      return [{ cause, ...one, bits: bitsOf(share), minutes }]
+    })
+    .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes)
+}
+
+/** What a try tells of its own cause, bits: the entropy of whether it is the one. */
+const bitsOf = (share: number): number => entropy([share])

@@ -1,0 +1,138 @@
+import type { Fault } from '../fault'
+
+/** Faults, with their causes as practice orders them (`domain.md` §4, common practice). */
+export const faultTable = [
+  {
+    id: 'strings',
+    name: 'Strings',
+    looks: 'Threads and hairs between parts that stand apart.',
+    causes: ['wet', 'hot', 'retractShort', 'openWays', 'noWipe', 'travelSlow', 'fanBetween', 'retractLong'],
+  },
+  {
+    id: 'softTips',
+    name: 'Hairy, soft tips',
+    looks: 'Small tips are wavy, melted over, or hung with hairs.',
+    causes: ['layerTimeShort', 'fanWeak', 'hot', 'wet', 'retractShort'],
+  },
+  {
+    id: 'gaps',
+    name: 'Gaps and dull patches',
+    looks: 'Lines do not touch; places are thin, matte and rough.',
+    causes: ['flowOver', 'cold', 'pushBackFast', 'fibreInBore', 'partialClog', 'underFlow', 'tangled'],
+  },
+  {
+    id: 'splitBand',
+    name: 'A band of split layers',
+    looks: 'Some layers in a row are thin or open, with sound ones below and above.',
+    causes: ['flowOver', 'bedWarmthGone', 'cold', 'otherSpool', 'tangled', 'fanStrong'],
+    confirm: 3,
+  },
+  {
+    id: 'dullBands',
+    name: 'Dull or banded sides',
+    looks: 'Stripes of matte and gloss round the part.',
+    causes: ['outerFast', 'layerTimeSwings', 'placesDiffer', 'heatSwings', 'flowOver'],
+  },
+  {
+    id: 'waves',
+    name: 'Waves behind corners',
+    looks: 'Ripples that fade away after every sharp corner.',
+    causes: ['accelerationHigh', 'cornerFast', 'beltsLoose', 'tableShakes'],
+  },
+  {
+    id: 'droop',
+    name: 'Drooping overhang',
+    looks: 'The underside of a slope hangs in loops, its edge curls up.',
+    causes: ['overhangFlat', 'overhangFast', 'bridgeFan', 'hot', 'layerTimeShort'],
+  },
+  { id: 'sag', name: 'Sagging bridge', looks: 'Lines over a gap hang through.', causes: ['bridgeLong', 'bridgeFast', 'bridgeFan', 'hot'] },
+  {
+    id: 'openTop',
+    name: 'Open or pillowed top',
+    looks: 'Holes, or cushions, in a face that looks up.',
+    causes: ['topsThin', 'gapWide', 'underFlow', 'flowOver', 'notIroned', 'fanWeak'],
+  },
+  {
+    id: 'blobs',
+    name: 'Blobs at seams and ends',
+    looks: 'Warts along the seam, or where a line begins or ends.',
+    causes: ['pressureAtEnds', 'retractShort', 'overFlow', 'hot', 'wet'],
+  },
+  {
+    id: 'warped',
+    name: 'Warped corners',
+    looks: 'Corners have lifted off the bed; the foot is bent.',
+    causes: ['bedCold', 'firstFast', 'noBrim', 'fanEarly', 'openAir', 'longFlat', 'bedDirty'],
+  },
+  {
+    id: 'loose',
+    name: 'Loose first layer',
+    looks: 'Lines of the first layer come off, or the whole part does.',
+    causes: ['bedDirty', 'nozzleFar', 'firstFast', 'bedCold', 'fanEarly', 'noBrim'],
+  },
+  {
+    id: 'wideFoot',
+    name: 'A foot that spreads',
+    looks: 'The lowest layers stand out beyond the sides.',
+    causes: ['squashed', 'bedHot', 'footHeavy', 'nozzleNear', 'overFlow'],
+  },
+  {
+    id: 'shifted',
+    name: 'Shifted layers',
+    looks: 'From one height on everything stands beside itself.',
+    causes: ['beltsLoose', 'hitsEdges', 'travelHard', 'tableShakes', 'motorWeak'],
+  },
+  {
+    id: 'brokenSupport',
+    name: 'Broken support',
+    looks: 'A support has snapped, wandered or come off.',
+    causes: [
+      'trunkSlender',
+      'supportFast',
+      'supportNoLift',
+      'supportNoBrim',
+      'supportThin',
+      'branchesLean',
+      'tableShakes',
+      'supportGapWide',
+    ],
+    unranked: true,
+  },
+  {
+    id: 'feathered',
+    name: 'A feathered tall part',
+    looks: 'Edges of a thin, tall part are ragged, the more the higher.',
+    causes: ['sways', 'layerTimeShort', 'hitsEdges', 'tableShakes'],
+  },
+  {
+    id: 'clog',
+    name: 'Clog',
+    looks: 'Nothing comes any more, from one height on.',
+    causes: ['fibreInBore', 'lingersFilled', 'retractLong', 'heatCreep', 'partialClog', 'tangled'],
+  },
+  {
+    id: 'clicking',
+    name: 'Clicking extruder',
+    looks: 'The drive ticks and the filament is chewed.',
+    causes: ['flowOver', 'pushBackFast', 'cold', 'partialClog', 'nozzleNear', 'feedLimit', 'tangled'],
+  },
+  {
+    id: 'stiff',
+    name: 'Stiff flexible part',
+    looks: 'It is to give way, and does not.',
+    causes: ['topsMany', 'wallsMany', 'infillDense', 'patternStiff'],
+  },
+  {
+    id: 'brittle',
+    name: 'Snaps between layers',
+    looks: 'It breaks flat, along a layer.',
+    causes: ['fanStrong', 'cold', 'flowOver', 'wallsFew', 'layerTimeLong', 'wet', 'bedWarmthGone'],
+  },
+  {
+    id: 'wrongSize',
+    name: 'Wrong size',
+    looks: 'Holes are narrow, lengths are off, parts do not fit.',
+    causes: ['overFlow', 'shrinks', 'squashed', 'stepsWrong', 'underFlow'],
+  },
+  { id: 'steps', name: 'Steps on a curve', looks: 'A shallow curve looks like a staircase.', causes: ['layersThick', 'liesFlat'] },
+] as const satisfies readonly Fault[]

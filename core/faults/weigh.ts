@@ -1,0 +1,108 @@
+import type { Cause } from './cause'
+import type { Fault } from './fault'
+import { causesOf } from './faults'
+import type { Scene } from './scene'
+import { questions } from './table/questions'
+
+/** What came of a change that was to take a cause away. */
+export const tryResults = ['fixed', 'better', 'same', 'worse', 'another'] as const
+export type TryResult = (typeof tryResults)[number]
+
+/** A change for a cause, and what it did. */
+export interface Tried {
+  readonly cause: Cause['id']
+  readonly did: TryResult
+  /** Prints in a row for which that held. */
+  readonly times?: number | undefined
+}
+
+/** Answers by the ids of their questions. */
+export type Answers = Readonly<Record<string, string>>
+
+export interface Factor {
+  readonly what: string
+  readonly factor: number
+  readonly basis: string
+  readonly of: 'practice' | 'print' | 'answer' | 'try'
+}
+
+/** A cause with all that speaks for and against it. */
+export interface Weighed {
+  readonly cause: Cause
+  /** Share of all odds, 0–1: causes that are not in the list count as one more, see `ELSE`. */
+  readonly share: number
+  /** To one. */
+  readonly odds: number
+  readonly factors: readonly Factor[]
+  /** A change for it did nothing, or made it worse. */
+  readonly ruledOut: boolean
+}
+
+/** Each cause begins with so much of the one before it in the order of practice; assumed. */
+const ORDER = 0.85
+/** Something that is not in the list, against the first of it; assumed. */
+const ELSE = 0.15
+/** What a try says of its cause; a change can fail for want of size, so nothing is ever impossible. Assumed. */
+const byTry: Readonly<Record<TryResult, number>> = { fixed: 12, better: 3, same: 0.15, worse: 0.08, another: 0.5 }
+/** Each print more in a row that confirms it; assumed. */
+const AGAIN = 2
+
+const triedWords: Readonly<Record<TryResult, string>> = {
+  fixed: 'a change for it made the fault go away',
+  better: 'a change for it helped',
+  same: 'a change for it did nothing',
+  worse: 'a change for it made it worse',
+  another: 'a change for it brought another fault',
+}
+
+/** Causes of a fault, the likeliest first; ties in the order of practice. Factors multiply, so the order of answers does not matter. */
+export function weigh(fault: Fault, scene: Scene, answers: Answers, tried: readonly Tried[]): Weighed[] {
+  const weights = causesOf(fault).map((cause, place) => {
+    const factors = factorsOf(cause, fault.unranked ? 0 : place, scene, answers, tried)
+    return { cause, factors, weight: factors.reduce((product, { factor }) => product * factor, 1) }
+  })
+  const sum = weights.reduce((total, { weight }) => total + weight, ELSE)
+  return weights
+    .map(({ cause, factors, weight }) => ({
+      cause,
+      share: weight / sum,
+      odds: weight / (sum - weight),
+      factors,
+      ruledOut: tried.some((one) => one.cause === cause.id && (one.did === 'same' || one.did === 'worse')),
+    }))
+    .sort((a, b) => b.share - a.share)
+}
+
+function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, tried: readonly Tried[]): Factor[] {
+  const practice: Factor[] =
+    place === 0
+      ? []
+      : [
+          {
+            what: `number ${place + 1} in the order of practice`,
+            factor: ORDER ** place,
+            basis: 'common practice; step assumed',
+            of: 'practice',
+          },
+        ]
+  const print = cause.clues.flatMap(({ basis, read }): Factor[] => {
+    const said = read(scene)
+    return said ? [{ ...said, basis, of: 'print' }] : []
+  })
+  const answered = questions.flatMap(({ id, asks, answers: possible, basis }): Factor[] => {
+    const answer = possible[answers[id] ?? '']
+    const factor = answer?.factors[cause.id]
+    return answer && factor !== undefined ? [{ what: `${asks} ${answer.words}`, factor, basis, of: 'answer' }] : []
+  })
+  const outcomes = tried
+    .filter((one) => one.cause === cause.id)
+    .map(
+      ({ did, times = 1 }): Factor => ({
+        what: `${triedWords[did]}${times > 1 ? `, ${times} prints in a row` : ''}`,
+        factor: byTry[did] * (did === 'fixed' || did === 'better' ? AGAIN ** (times - 1) : 1),
+        basis: 'assumed',
+        of: 'try',
+      }),
+    )
+  return [...practice, ...print, ...answered, ...outcomes]
+}

@@ -4,6 +4,7 @@ import version from '../package.json' with { type: 'json' }
 import { addCompare } from './commands/compare'
 import { addCompletion } from './commands/completion'
 import { addConvert } from './commands/convert'
+import { addFault } from './commands/fault'
 import { addLearn } from './commands/learn'
 import { addMatrix } from './commands/matrix'
 import { addPredict } from './commands/predict'
@@ -38,6 +39,7 @@ export async function run(args: readonly string[]): Promise<number> {
     addConvert,
     addTrial,
     addLearn,
+    addFault,
     addPrint,
     addStandin,
     addShelf,

@@ -52,6 +52,10 @@ const order = [
   'trials/shapes',
   'trials/table',
   'trials',
+  'faults/spec',
+  'faults/table/causes',
+  'faults/table',
+  'faults',
   'log',
 ]
 

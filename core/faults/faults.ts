@@ -1,5 +1,5 @@
-import type { Cause } from './cause'
-import type { Fault } from './fault'
+import type { Cause } from './spec/cause'
+import type { Fault } from './spec/fault'
 import { bedCauses } from './table/causes/bed'
 import { feedingCauses } from './table/causes/feeding'
 import { filamentCauses } from './table/causes/filament'

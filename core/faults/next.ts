@@ -1,7 +1,7 @@
 import type { SettingValues } from '../profile/settings'
-import { type Cause, changeBy, type Remedy } from './cause'
-import type { Fault, Question } from './fault'
-import type { Scene } from './scene'
+import { type Cause, changeBy, type Remedy } from './spec/cause'
+import type { Fault, Question } from './spec/fault'
+import type { Scene } from './spec/scene'
 import { questions } from './table/questions'
 import { type Answers, type Tried, type Weighed, weigh } from './weigh'
 

@@ -1,7 +1,7 @@
-import type { Cause } from './cause'
-import type { Fault } from './fault'
 import { causesOf } from './faults'
-import type { Scene } from './scene'
+import type { Cause } from './spec/cause'
+import type { Fault } from './spec/fault'
+import type { Scene } from './spec/scene'
 import { questions } from './table/questions'
 
 /** What came of a change that was to take a cause away. */

@@ -1,4 +1,4 @@
-import type { Fault } from '../fault'
+import type { Fault } from '../spec/fault'
 
 /** Faults, with their causes as practice orders them (`domain.md` §4, common practice). */
 export const faultTable = [

@@ -1,4 +1,4 @@
-import type { Question } from '../fault'
+import type { Question } from '../spec/fault'
 
 /** Factors are assumed, as plain as practice tells them: a sign that belongs to a cause makes it three or four times likelier. */
 export const questions: readonly Question[] = [

@@ -1,4 +1,4 @@
-import { type Cause, measured, whether } from '../../cause'
+import { type Cause, measured, whether } from '../../spec/cause'
 
 /** The first layer, what holds it, and what pulls at it. */
 export const bedCauses: readonly Cause[] = [

@@ -1,5 +1,5 @@
-import { type Cause, measured, whether } from '../../cause'
-import { localOf, whereOf } from '../../scene'
+import { type Cause, measured, whether } from '../../spec/cause'
+import { localOf, whereOf } from '../../spec/scene'
 
 /** What the extruder pushes, pulls back, and lets ooze. */
 export const feedingCauses: readonly Cause[] = [

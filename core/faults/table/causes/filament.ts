@@ -1,7 +1,7 @@
 import { isFilled } from '../../../shelf/material'
 import { waterTaken } from '../../../shelf/spool'
-import { type Cause, measured, whether } from '../../cause'
-import { localOf, whereOf } from '../../scene'
+import { type Cause, measured, whether } from '../../spec/cause'
+import { localOf, whereOf } from '../../spec/scene'
 
 /** Filament that is damp, dusty or not what its label says. */
 export const filamentCauses: readonly Cause[] = [
@@ -10,7 +10,7 @@ export const filamentCauses: readonly Cause[] = [
     name: 'The filament is damp',
     why: 'Water boils in the nozzle: it drips on travel, foams, and leaves weak, rough lines.',
     clues: [
-      measured('model of drying (semi-empirical), CP-W1', ({ setup: { stock, material } }) => {
+      measured('model of drying (semi-empirical), CP-R1', ({ setup: { stock, material } }) => {
         if (!stock || stock.days === undefined) return undefined
         const taken = waterTaken(stock, material)
         return {

@@ -1,5 +1,5 @@
-import { type Cause, measured, whether } from '../../cause'
-import { localOf, whereOf } from '../../scene'
+import { type Cause, measured, whether } from '../../spec/cause'
+import { localOf, whereOf } from '../../spec/scene'
 
 /** The frame, its belts, what it stands on, and a part that sways under the nozzle. */
 export const frameCauses: readonly Cause[] = [

@@ -1,5 +1,5 @@
-import { type Cause, measured, whether } from '../../cause'
-import { localOf, type Scene, whereOf } from '../../scene'
+import { type Cause, measured, whether } from '../../spec/cause'
+import { localOf, type Scene, whereOf } from '../../spec/scene'
 
 const middleOf = ({ setup: { material } }: Scene): number => (material.nozzleRange[0] + material.nozzleRange[1]) / 2
 /** Where in its label's range the nozzle is: 0 at its foot, 1 at its top. */
@@ -64,7 +64,7 @@ export const heatCauses: readonly Cause[] = [
     name: 'Layers are laid on before the ones below have set',
     why: 'A soft tip follows the nozzle about and gathers hairs.',
     clues: [
-      measured('model of cooling (semi-empirical), CP-C4', (scene) => {
+      measured('model of cooling (semi-empirical), CP-C1', (scene) => {
         const here = localOf(scene, 'cooling')
         return {
           value: 1 / Math.max(0.05, here.cooling),
@@ -106,7 +106,7 @@ export const heatCauses: readonly Cause[] = [
     why: 'Half-cooled threads are still soft when they land.',
     clues: [
       whether(
-        'CP-F4, common practice, both schools',
+        'CP-R9, common practice, both schools',
         ({ settings }) => ({ so: settings.fanSpeed > 15 && settings.fanSpeed < 95, what: `fan ${settings.fanSpeed} %` }),
         2.5,
         0.4,

@@ -1,5 +1,5 @@
-import { type Cause, measured, whether } from '../../cause'
-import { localOf, whereOf } from '../../scene'
+import { type Cause, measured, whether } from '../../spec/cause'
+import { localOf, whereOf } from '../../spec/scene'
 
 /** What is asked of lines: how fast, how thick, how many, and over what. */
 export const pathCauses: readonly Cause[] = [

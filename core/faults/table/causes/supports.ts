@@ -1,5 +1,5 @@
-import { type Cause, measured, whether } from '../../cause'
-import type { Scene } from '../../scene'
+import { type Cause, measured, whether } from '../../spec/cause'
+import type { Scene } from '../../spec/scene'
 
 const isSupported = ({ settings }: Scene): boolean => settings.supports !== 'off'
 

@@ -1,5 +1,5 @@
-import type { SettingName, SettingValues } from '../profile/settings'
-import type { TrialKindId } from '../trials/spec/trial'
+import type { SettingName, SettingValues } from '../../profile/settings'
+import type { TrialKindId } from '../../trials/spec/trial'
 import type { Scene } from './scene'
 
 /** What a clue says: what is so in this very print, and how many times likelier that is where the cause is true than where it is not. */

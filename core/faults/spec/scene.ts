@@ -1,7 +1,7 @@
-import type { Prediction } from '../pipeline/predict'
-import { type Override, Scopes } from '../profile/overrides'
-import type { Settings } from '../profile/settings'
-import type { Setup } from '../setup/resolve'
+import type { Prediction } from '../../pipeline/predict'
+import { type Override, Scopes } from '../../profile/overrides'
+import type { Settings } from '../../profile/settings'
+import type { Setup } from '../../setup/resolve'
 
 /** A print that failed, as clues read it: the candidate, everything foretold for it, and where the fault was seen. */
 export interface Scene {

@@ -49,7 +49,7 @@ export function DayBook({
         <span className="flex-1">
           {lines.length < total ? `the newest ${lines.length} of ${total}` : total} {total === 1 ? 'print' : 'prints'}
         </span>
-        <span className="w-[7.5rem] text-center">−20 % · foretold · +20 %</span>
+        <span className="w-[7.5rem] text-center whitespace-nowrap">−20 % foretold +20 %</span>
         <span className="w-20 text-right">took</span>
       </div>
       <div
@@ -94,7 +94,7 @@ function Line({ line, nameOf }: { line: PrintLine; nameOf: (key: string) => stri
   const { sign, tone } = stateSigns[line.state]
   return (
     <>
-      <span className="figure w-12 shrink-0 text-[12px] text-muted">{dayOf(line)}</span>
+      <span className="figure w-14 shrink-0 text-[12px] whitespace-nowrap text-muted">{dayOf(line)}</span>
       <span className={clsx('w-3 shrink-0 text-center text-[12px]', tone)} data-hint={stateNames[line.state]}>
         <span aria-hidden>{sign}</span>
         <span className="sr-only">{stateNames[line.state]}</span>

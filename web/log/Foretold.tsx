@@ -4,7 +4,7 @@ import { inMoney } from '../ui/currency'
 /** All that was foretold of a print, each figure with its 80 % range. */
 export function Foretold({ figures }: Pick<ForetoldPrint, 'figures'>) {
   return (
-    <table className="mt-3 w-full text-[12.5px]" aria-label="Foretold">
+    <table className="mt-3 w-full max-w-3xl text-[12.5px]" aria-label="Foretold">
       <thead>
         <tr className="border-b border-line text-[12px] text-muted">
           <th className="py-0.5 text-left font-normal">Foretold</th>

@@ -9,14 +9,11 @@ import { shelfQuery } from '../api/shelf'
 import { Lost } from '../app/Lost'
 import { Button, IconButton } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
-import { chooseCurrency, currencies, symbolOf, useCurrency } from '../ui/currency'
-import { chooseDates, dateForms, useDates } from '../ui/dates'
-import { chooseDecimalMark, decimalMarks, useDecimalMark } from '../ui/decimalMark'
 import { Loading } from '../ui/Loading'
 import { Notice, type Refusal } from '../ui/Notice'
 import { SearchField } from '../ui/SearchField'
-import { Select } from '../ui/Select'
 import { FileMenu } from './FileMenu'
+import { HowWritten } from './HowWritten'
 import { kindNames } from './kindNames'
 import { newRecord } from './newRecord'
 import { RecordList } from './RecordList'
@@ -53,9 +50,6 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
   const [search, setSearch] = useState('')
   const [withArchived, setWithArchived] = useState(false)
   const past = useShelfHistory(({ past }) => past)
-  const currency = useCurrency(({ code }) => code)
-  const mark = useDecimalMark((state) => state.mark)
-  const dates = useDates(({ form }) => form)
   const records: readonly KeptRecord[] = shelf[kind]
   const wanted = search.trim().toLowerCase()
   const shown = records.filter(
@@ -91,7 +85,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
           <NavLink
             key={other}
             to={`/shelf/${other}`}
-            className="rounded px-2.5 py-1 text-[12.5px] text-muted hover:text-ink aria-[current=page]:bg-raised aria-[current=page]:text-lantern-ink"
+            className="rounded px-2.5 py-1 text-[12.5px] whitespace-nowrap text-muted hover:text-ink aria-[current=page]:bg-raised aria-[current=page]:text-lantern-ink"
           >
             {kindNames[other][0]} <span className="figure text-[12px]">{shelf[other].filter(({ archived }) => !archived).length}</span>
           </NavLink>
@@ -114,16 +108,7 @@ function Opened({ kind, recordKey, shelf }: { kind: ShelfKind; recordKey: string
         >
           <Undo2 className="size-4" />
         </IconButton>
-        <Select
-          label="Currency"
-          value={currency}
-          of={currencies.map((code) => ({ id: code, name: `${code} ${symbolOf(code)}` }))}
-          onChange={chooseCurrency}
-        />
-        <span className="w-2" />
-        <Select label="Dates" value={dates} of={dateForms} onChange={chooseDates} />
-        <span className="w-2" />
-        <Select label="Numbers" value={mark} of={decimalMarks} onChange={chooseDecimalMark} />
+        <HowWritten />
         <FileMenu shelf={shelf} actions={actions} attempt={attempt} onTold={setTold} />
       </header>
       {refusal && (

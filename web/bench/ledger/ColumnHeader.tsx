@@ -79,7 +79,7 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
       style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 40 : 20 }}
       className={`sticky top-0 border-b border-l border-line bg-ground p-0 text-left font-normal ${isDragging ? 'opacity-80' : ''}`}
     >
-      <div className="flex h-9 items-center gap-0.5 pr-1 pl-0.5">
+      <div className="flex h-[42px] items-start gap-0.5 pt-0.5 pr-1 pl-0.5">
         <button
           type="button"
           ref={setActivatorNodeRef}
@@ -90,15 +90,19 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
         >
           <GripVertical className="size-3.5" aria-hidden />
         </button>
-        <EditableText
-          text={name}
-          label="Candidate"
-          onCommit={(text) => edit((content) => renameCandidate(content, id, text))}
-          className="text-[13.5px] font-semibold"
-        />
-        <div className="flex-1" />
-        <Standing id={id} name={name} purpose={purpose} onWhy={onWhy} />
-        <Working id={id} />
+        {/* The name has a line of its own: in a narrow column it is all that tells one candidate from another. */}
+        <div className="flex min-w-0 flex-1 flex-col items-start">
+          <EditableText
+            text={name}
+            label="Candidate"
+            onCommit={(text) => edit((content) => renameCandidate(content, id, text))}
+            className="max-w-full text-[13.5px] leading-6 font-semibold"
+          />
+          <div className="-mt-[3px] flex h-[18px] max-w-full items-center gap-1 pl-1">
+            <Standing id={id} name={name} purpose={purpose} onWhy={onWhy} />
+            <Working id={id} />
+          </div>
+        </div>
         <Menu
           align="end"
           trigger={

@@ -127,7 +127,7 @@ function Figure({
   why?: { readonly label: string; readonly open: () => void }
 }) {
   const numberClass = clsx(
-    'figure ml-auto whitespace-nowrap',
+    'figure ml-auto shrink-0 whitespace-nowrap',
     nested ? 'text-[12px]' : 'text-[13.5px] font-semibold',
     figure.basis === 'assumed' && 'text-ink/70',
     figure.basis === 'measured' && 'text-lantern-ink',

@@ -139,7 +139,9 @@ export function formatValue(setting: Setting, value: number | string): string {
   if (value === 0 && setting.zero !== undefined) return setting.zero
   const digits = setting.step >= 1 ? 0 : (String(setting.step).split('.')[1]?.length ?? 0)
   const shown = value.toFixed(digits)
-  return Number(shown) === value ? shown : String(value)
+  // Sums of decimals leave digits that nobody typed.
+  const asTyped = Number(value.toPrecision(10))
+  return Number(shown) === asTyped ? shown : String(asTyped)
 }
 
 /**

@@ -1,6 +1,6 @@
 import { formatForce } from '@sable/core/units/format'
+import { ticks } from 'd3-array'
 import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceDot, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
-import { roundTicks } from '../../charts/ticks'
 import type { Bearing } from './bearing'
 
 export interface Borne {
@@ -34,11 +34,11 @@ export function AlongChart({ borne, wantedN }: { borne: readonly Borne[]; wanted
       <ResponsiveContainer>
         <ComposedChart margin={{ top: 6, right: CHART_RIGHT, bottom: 0, left: 0 }}>
           <CartesianGrid stroke="var(--line)" />
-          <XAxis dataKey="mm" type="number" domain={[0, to - from]} ticks={roundTicks(to - from, 8)} unit=" mm" {...axis} />
+          <XAxis dataKey="mm" type="number" domain={[0, to - from]} ticks={ticks(0, to - from, 8)} unit=" mm" {...axis} />
           <YAxis
             type="number"
             domain={[0, most]}
-            ticks={roundTicks(most, 5)}
+            ticks={ticks(0, most, 5)}
             allowDataOverflow
             width={CHART_LEFT}
             tickFormatter={(n: number) => `${n.toFixed(0)} N`}

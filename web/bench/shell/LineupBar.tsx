@@ -41,7 +41,7 @@ function ViewLinks() {
         <NavLink
           key={view}
           to={`/bench/${id}/${view}`}
-          className="inline-block rounded px-2.5 py-1 text-[12.5px] text-muted first-letter:uppercase hover:text-ink aria-[current=page]:bg-raised aria-[current=page]:text-lantern-ink"
+          className="inline-block rounded px-2.5 py-1 text-[12.5px] whitespace-nowrap text-muted first-letter:uppercase hover:text-ink aria-[current=page]:bg-raised aria-[current=page]:text-lantern-ink"
         >
           {view}
         </NavLink>

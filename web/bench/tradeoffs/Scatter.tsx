@@ -1,9 +1,9 @@
 import { figureOf } from '@sable/core/figures/figures'
 import type { FigureId } from '@sable/core/figures/table/figure'
 import { type FigureLimit, meets, type Objective } from '@sable/core/search/figures'
+import { ticks as roundTicks } from 'd3-array'
 import { memo, type PointerEvent, useMemo, useRef, useState } from 'react'
 import { scaleColour } from '../../charts/palettes'
-import { ticksBetween } from '../../charts/ticks'
 import { plainOf } from './figureWords'
 import { LimitLine } from './LimitLine'
 import { type Box, beatenBy, extentOf, frontAlong, isKnown, limitOn, type Named, nearestPoint, type Point } from './plot'
@@ -205,7 +205,7 @@ interface Scales {
 
 function Axes({ x, y, scales, width, height }: { x: FigureId; y: FigureId; scales: Scales; width: number; height: number }) {
   const ticks = (figure: FigureId, [low, high]: readonly [number, number], wanted: number) =>
-    ticksBetween(low / figureOf[figure].plain.per, high / figureOf[figure].plain.per, wanted).map((value) => ({
+    roundTicks(low / figureOf[figure].plain.per, high / figureOf[figure].plain.per, wanted).map((value) => ({
       value: value * figureOf[figure].plain.per,
       text: String(Number(value.toPrecision(6))),
     }))

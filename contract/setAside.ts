@@ -14,6 +14,7 @@ export const storedKinds = [
   'reading',
   'print',
   'experiment',
+  'case',
 ] as const
 export type StoredKind = (typeof storedKinds)[number]
 

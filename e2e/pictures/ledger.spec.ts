@@ -40,14 +40,6 @@ test('why a figure is what it is, and what would move it', async ({ page }) => {
   await page.screenshot({ path: picture('why') })
 })
 
-test('what to measure next', async ({ page }) => {
-  const ledger = new LedgerPage(page)
-  await ledger.openCopy()
-  await page.getByRole('button', { name: 'Measure next' }).click()
-  await expect(page.getByLabel('What to measure next').getByRole('status')).toHaveCount(0, { timeout: 60_000 })
-  await page.screenshot({ path: picture('measure-next') })
-})
-
 test('steps from one candidate to another', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy()

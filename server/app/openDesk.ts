@@ -7,6 +7,8 @@ import { migrate } from '../database/migrations/migrate'
 import { defineModels, type Models } from '../database/models'
 import { type Backups, createBackups } from '../features/backup/backupDesk'
 import { backupRoutes } from '../features/backup/backupRoutes'
+import { caseRoutes } from '../features/cases/caseRoutes'
+import { type CaseStore, createCaseStore } from '../features/cases/caseStore'
 import { experimentRoutes } from '../features/experiments/experimentRoutes'
 import { createExperimentStore, type ExperimentStore } from '../features/experiments/experimentStore'
 import { type Instruments, instrumentRoutes } from '../features/instruments/instrumentRoutes'
@@ -68,6 +70,7 @@ export interface Desk {
   readonly trials: TrialStore
   readonly prints: PrintStore
   readonly experiments: ExperimentStore
+  readonly cases: CaseStore
   readonly machines: MachineDesk
   readonly jobs: JobStore
   readonly jobRunner: JobRunner
@@ -99,6 +102,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const printPhotos = createPhotoStore(models.printPhotos, 'print', async (id) => (await models.prints.count({ where: { id } })) > 0)
   const prints = createPrintStore(models, shelf, printPhotos)
   const experiments = createExperimentStore(models, prints)
+  const cases = createCaseStore(models)
   const programs = createProgramStore(models)
   const runs = createRunStore(models)
   await runs.breakOff()
@@ -120,8 +124,9 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/backup', backup],
       ['/api', refuseWrites],
       ['/api/shelf', shelfRoutes(shelf)],
-      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments })],
+      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases })],
       ['/api/experiments', experimentRoutes(experiments)],
+      ['/api/cases', caseRoutes(cases)],
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
       ['/api/prints', printRoutes(prints, printPhotos, programs, uploadFolder)],
       ['/api/trainer', trainerRoutes()],
@@ -133,7 +138,24 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/lineups', lineupRoutes(lineups)],
     ],
   })
-  return { models, marks, parts, shelf, lineups, searches, trials, prints, experiments, machines, jobs, jobRunner, runnerOn, backups, app }
+  return {
+    models,
+    marks,
+    parts,
+    shelf,
+    lineups,
+    searches,
+    trials,
+    prints,
+    experiments,
+    cases,
+    machines,
+    jobs,
+    jobRunner,
+    runnerOn,
+    backups,
+    app,
+  }
 }
 
 /** Folders of a desk within its data folder. */

@@ -140,9 +140,10 @@ export interface PrintRunRow {
   changedAt: Date
 }
 /** A question to prints. */
-export interface ExperimentRow {
+/** Something that is kept whole: an experiment, a case. */
+export interface KeptRow {
   id: string
-  experiment: string
+  record: string
   revision: number
   changedAt: Date
 }
@@ -153,7 +154,7 @@ export interface SearchVariantRow {
   figures: string | null
 }
 
-type Table<Row extends object> = ModelStatic<Model<Row, Row> & Row>
+export type Table<Row extends object> = ModelStatic<Model<Row, Row> & Row>
 
 /** The tables of the database. Columns that hold JSON are text here; stores read and write them. */
 export interface Models {
@@ -179,7 +180,8 @@ export interface Models {
   readonly printPhotos: Table<PhotoRow>
   readonly printPrograms: Table<PrintProgramRow>
   readonly printRuns: Table<PrintRunRow>
-  readonly experiments: Table<ExperimentRow>
+  readonly experiments: Table<KeptRow>
+  readonly cases: Table<KeptRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -320,7 +322,11 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
       changedAt: when,
     },
   ],
-  experiments: ['experiments', { id: { type: id, primaryKey: true }, experiment: text, revision: whole, changedAt: when }],
+  experiments: [
+    'experiments',
+    { id: { type: id, primaryKey: true }, record: { type: text, field: 'experiment' }, revision: whole, changedAt: when },
+  ],
+  cases: ['cases', { id: { type: id, primaryKey: true }, record: text, revision: whole, changedAt: when }],
   searchVariants: [
     'search_variants',
     {

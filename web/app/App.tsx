@@ -1,4 +1,4 @@
-import { BookOpenCheck, BookText, FlaskConical, Keyboard, Library, Moon, NotebookText, Sun } from 'lucide-react'
+import { BookOpenCheck, BookText, FlaskConical, Keyboard, Library, Moon, NotebookText, Stethoscope, Sun } from 'lucide-react'
 import { lazy, Suspense } from 'react'
 import { NavLink, Outlet } from 'react-router'
 import { Toaster } from 'sonner'
@@ -17,6 +17,7 @@ const places = [
   { to: '/bench', name: 'Bench', Icon: NotebookText },
   { to: '/trials', name: 'Trials', Icon: FlaskConical },
   { to: '/log', name: 'Log', Icon: BookOpenCheck },
+  { to: '/faults', name: 'Faults', Icon: Stethoscope },
   { to: '/shelf', name: 'Shelf', Icon: Library },
   { to: '/handbook', name: 'Handbook', Icon: BookText },
 ] as const

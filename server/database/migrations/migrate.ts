@@ -15,6 +15,7 @@ import { runs } from './12-runs'
 import { experiments } from './13-experiments'
 import { originals } from './14-originals'
 import { removedLineups } from './15-removed-lineups'
+import { cases } from './16-cases'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -34,6 +35,7 @@ const steps: readonly Step[] = [
   experiments,
   originals,
   removedLineups,
+  cases,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

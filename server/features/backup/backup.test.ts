@@ -181,6 +181,7 @@ describe('a backup', () => {
       files.set(path, Buffer.from(JSON.stringify(rows.map(change))))
     }
     write('parts', ({ removed_at: _, ...part }) => part)
+    write('lineups', ({ removed_at: _, ...lineup }) => lineup)
     write('profiles', ({ overrides, ...profile }) => ({ ...profile, exceptions: '[]', revision: 1 }))
     for (const later of [
       'jobs',
@@ -192,6 +193,7 @@ describe('a backup', () => {
       'print_programs',
       'print_runs',
       'experiments',
+      'cases',
     ])
       files.delete(`tables/${later}.json`)
     const old = join(folder, 'old.zip')

@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto'
+import type { Lineup } from '@sable/contract/lineup'
 import { frozenPrintSchema, printFilterSchema } from '@sable/contract/prints'
 import { SHELF_FILE_VERSION, setupOf, shelfFileSchema } from '@sable/contract/shelf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { outcomeSchema } from '@sable/core/log/outcome'
 import { asModelled } from '@sable/core/mesh/place'
 import { planTrial } from '@sable/core/trials/plan'
+import { demoCases } from '@sable/demo/cases'
 import { demoLineups } from '@sable/demo/lineups'
 import madePrints from '@sable/demo/madePrints.json'
 import { demoExperiment } from '@sable/demo/prints'
@@ -13,6 +15,7 @@ import { demoParts, demoSpools } from '@sable/demo/scenario'
 import { demoTrials } from '@sable/demo/trials'
 import { z } from 'zod'
 import type { Marks } from '../../database/marks'
+import type { CaseStore } from '../cases/caseStore'
 import type { ExperimentStore } from '../experiments/experimentStore'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
@@ -28,6 +31,7 @@ interface Stores {
   readonly trials: TrialStore
   readonly prints: PrintStore
   readonly experiments: ExperimentStore
+  readonly cases: CaseStore
   readonly marks: Marks
 }
 
@@ -38,7 +42,7 @@ interface Stores {
  * @param folder where files lie until they are read
  */
 export async function seedDemo(
-  { parts, shelf, lineups, trials, prints, experiments, marks }: Stores,
+  { parts, shelf, lineups, trials, prints, experiments, cases, marks }: Stores,
   fresh: boolean,
   folder: string,
 ): Promise<void> {
@@ -63,24 +67,45 @@ export async function seedDemo(
     await upload.remove()
     ids.set(key, stored.id)
   }
+  const made = new Map<string, Lineup>()
   // The one that a new desk opens with is made last.
   for (const { name, part, purpose, candidates } of demoLineups.toReversed())
-    await lineups.create(
-      {
-        name,
-        partId: ids.get(part) as string,
-        placement: asModelled,
-        purpose,
-        candidates: candidates.map((candidate) => ({ id: randomUUID(), overrides: [], ...candidate })),
-      },
-      true,
+    made.set(
+      name,
+      await lineups.create(
+        {
+          name,
+          partId: ids.get(part) as string,
+          placement: asModelled,
+          purpose,
+          candidates: candidates.map((candidate) => ({ id: randomUUID(), overrides: [], ...candidate })),
+        },
+        true,
+      ),
     )
+  await seedCases(cases, made)
   await seedPrints(
     prints,
     experiments,
     demoParts.map(({ key, name }) => ({ name, id: ids.get(key)! })),
   )
   await marks.set('demo')
+}
+
+/** Faults that the workshop worked. Nothing where there are cases already. */
+async function seedCases(cases: CaseStore, lineups: ReadonlyMap<string, Lineup>): Promise<void> {
+  if ((await cases.list()).length > 0) return
+  const names = new Map(demoLineups.map(({ name, part }) => [name, demoParts.find(({ key }) => key === part)?.name ?? part]))
+  for (const { lineup: name, candidate: own, daysAgo, made } of demoCases) {
+    const lineup = lineups.get(name)
+    const candidate = lineup?.candidates.find((one) => one.name === own)
+    if (!lineup || !candidate) throw new Error(`The demo has no candidate "${own}" in "${name}".`)
+    const { id, partId, placement, purpose } = lineup
+    await cases.add(
+      { ...made, candidate, partId, partName: names.get(name)!, placement, purpose, lineup: id },
+      new Date(Date.now() - daysAgo * DAY_MS),
+    )
+  }
 }
 
 const DAY_MS = 86_400_000

@@ -58,7 +58,7 @@ describe('an experiment', () => {
   it('without a question is refused; what cannot be read is set aside', async () => {
     expect((await api.post('/api/experiments').send({ question: '' }).expect(400)).body.where).toContain('question')
     const { id } = await add('Spoilt?')
-    await server.models.experiments.update({ experiment: '{' }, { where: { id } })
+    await server.models.experiments.update({ record: '{' }, { where: { id } })
     expect((await api.get('/api/experiments').expect(200)).body.map((one: { id: string }) => one.id)).not.toContain(id)
     expect((await api.get('/api/set-aside').expect(200)).body).toMatchObject([{ kind: 'experiment', id }])
     await api.del(`/api/set-aside/experiment/${id}`).expect(200)

@@ -3,6 +3,7 @@ import { type ShelfKind, shelfKinds } from '@sable/contract/shelf'
 import { Router } from 'express'
 import { z } from 'zod'
 import { notFound, parseRequest } from '../../http/problems'
+import type { CaseStore } from '../cases/caseStore'
 import type { ExperimentStore } from '../experiments/experimentStore'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
@@ -19,22 +20,23 @@ interface Stores {
   readonly trials: TrialStore
   readonly prints: PrintStore
   readonly experiments: ExperimentStore
+  readonly cases: CaseStore
 }
 
 const kindSchema = z.enum(storedKinds)
 
 /** What is stored and cannot be read: told, and removed on request. Only what cannot be read can be removed here. */
-export function setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments }: Stores): Router {
+export function setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases }: Stores): Router {
   const routes = Router()
   const all = async (): Promise<SetAside[]> =>
-    (await Promise.all([parts, shelf, lineups, searches, trials, prints, experiments].map((store) => store.unreadable()))).flat()
+    (await Promise.all([parts, shelf, lineups, searches, trials, prints, experiments, cases].map((store) => store.unreadable()))).flat()
   const remove = async (kind: StoredKind, id: string): Promise<void> => {
     if (kind === 'part') return parts.remove(id)
     if (kind === 'lineup') return lineups.remove(id)
     if (kind === 'search') return searches.remove(id)
     if (kind === 'trial' || kind === 'reading') return trials.forget(kind, id)
-    if (kind === 'experiment') {
-      await experiments.remove(id)
+    if (kind === 'experiment' || kind === 'case') {
+      await (kind === 'case' ? cases : experiments).remove(id)
       return
     }
     if (kind === 'print') return prints.forget(id)

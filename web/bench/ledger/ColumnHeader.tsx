@@ -12,7 +12,7 @@ import { Ellipsis, GripVertical } from 'lucide-react'
 import { useNavigate } from 'react-router'
 import { asRefusal } from '../../api/asRefusal'
 import { useBench } from '../../desk/bench'
-import { edit } from '../../desk/deskStore'
+import { edit, useDesk } from '../../desk/deskStore'
 import { duplicateCandidate, moveCandidate, removeCandidate, renameCandidate, setColumn } from '../../desk/edits'
 import { useForecasts } from '../../predictions/predictionStore'
 import { shelfActions } from '../../shelf/shelfStore'
@@ -79,7 +79,7 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
       style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 40 : 20 }}
       className={`sticky top-0 border-b border-l border-line bg-ground p-0 text-left font-normal ${isDragging ? 'opacity-80' : ''}`}
     >
-      <div className="flex h-[42px] items-start gap-0.5 pt-0.5 pr-1 pl-0.5">
+      <div className="flex h-12 items-start gap-0.5 pr-1 pl-0.5">
         <button
           type="button"
           ref={setActivatorNodeRef}
@@ -98,7 +98,7 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
             onCommit={(text) => edit((content) => renameCandidate(content, id, text))}
             className="max-w-full text-[13.5px] leading-6 font-semibold"
           />
-          <div className="-mt-[3px] flex h-[18px] max-w-full items-center gap-1 pl-1">
+          <div className="flex h-6 max-w-full items-center gap-1 pl-1">
             <Standing id={id} name={name} purpose={purpose} onWhy={onWhy} />
             <Working id={id} />
           </div>
@@ -127,6 +127,9 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
           <MenuSeparator />
           <MenuItem onSelect={onPrint} hint="into the log">
             Print it …
+          </MenuItem>
+          <MenuItem onSelect={() => void navigate(`/faults/new?lineup=${useDesk.getState().lineupId}&candidate=${id}`)} hint="a case of it">
+            What went wrong …
           </MenuItem>
           <MenuItem onSelect={onEverywhere}>On each printer …</MenuItem>
           <MenuItem onSelect={() => void keep()} hint="on the shelf">

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { caseMarkdown, faultCaseSchema, triedOf } from './case'
+import { caseMarkdown, faultCaseSchema, ruledOutElsewhere, triedOf } from './case'
 
 describe('a case', () => {
   it('says nothing of a cause by a try that is not told of, or with which more was changed', () => {
@@ -12,6 +12,17 @@ describe('a case', () => {
       ],
     })
     expect(triedOf(one)).toEqual([{ cause: 'cold', did: 'same', times: 1 }])
+  })
+
+  it('is spared what another one of its fault has ruled out, and not what helped there', () => {
+    const other = faultCaseSchema.parse({
+      fault: 'gaps',
+      tries: [
+        { cause: 'cold', words: 'Print 5 °C hotter', did: 'worse' },
+        { cause: 'flowOver', words: 'Hold the flow a fifth lower', did: 'better' },
+      ],
+    })
+    expect(ruledOutElsewhere([{ ...other, partName: 'shade' }])).toEqual([{ cause: 'cold', did: 'worse', times: 1, elsewhere: 'shade' }])
   })
 
   it('of no fault, or at no height, is refused', () => {

@@ -35,6 +35,12 @@ export type FaultCase = z.infer<typeof faultCaseSchema>
 export const triedOf = ({ tries }: Pick<FaultCase, 'tries'>): Tried[] =>
   tries.flatMap(({ cause, did, times, mixed }) => (did === undefined || mixed ? [] : [{ cause, did, times }]))
 
+/** What other cases of the same fault ruled out, on the same printer and from the same reel: it is not offered again. */
+export const ruledOutElsewhere = (others: readonly (Pick<FaultCase, 'tries'> & { readonly partName: string })[]): Tried[] =>
+  others.flatMap((other) =>
+    triedOf(other).flatMap((one) => (one.did === 'same' || one.did === 'worse' ? [{ ...one, elsewhere: other.partName }] : [])),
+  )
+
 export const resultWords: Readonly<Record<(typeof tryResults)[number], string>> = {
   fixed: 'gone',
   better: 'better',

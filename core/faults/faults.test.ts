@@ -213,7 +213,7 @@ describe('the table of faults', () => {
     expect(causes.size).toBeGreaterThanOrEqual(60)
     const used = new Set(faultIds.flatMap((id) => faults[id].causes))
     for (const { id, clues, remedies } of causes.values()) {
-      if (id !== 'middleHeat') expect([...used], id).toContain(id)
+      expect([...used], id).toContain(id)
       expect(clues.length, id).toBeGreaterThan(0)
       expect(remedies.length, id).toBeGreaterThan(0)
     }
@@ -284,6 +284,13 @@ describe('a case in which somebody answers truthfully', () => {
     expect(first.map(({ cause }) => cause.id)).toContain('bedWarmthGone')
     const after = nextOf(faults.splitBand, scene, { smallParts: 'yes' }, [{ cause: 'bedWarmthGone', did: 'same' }])
     expect(after.map(({ cause }) => cause.id)).not.toContain('bedWarmthGone')
+    // In another case of the same printer and reel it counts for less, and is not offered again either.
+    const elsewhere = [{ cause: 'bedWarmthGone', did: 'same', elsewhere: 'shade' }] as const
+    const shareBy = (tried: Parameters<typeof weigh>[3]) =>
+      weigh(faults.splitBand, scene, { smallParts: 'yes' }, tried).find(({ cause }) => cause.id === 'bedWarmthGone')!.share
+    expect(shareBy(elsewhere)).toBeLessThan(shareBy([]))
+    expect(shareBy(elsewhere)).toBeGreaterThan(shareBy([{ cause: 'bedWarmthGone', did: 'same' }]))
+    expect(nextOf(faults.splitBand, scene, {}, elsewhere).map(({ cause }) => cause.id)).not.toContain('bedWarmthGone')
   })
 })
 

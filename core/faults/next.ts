@@ -77,7 +77,7 @@ export function nextOf(fault: Fault, scene: Scene, answers: Answers, tried: read
   return weighed
     .filter(({ ruledOut }) => !ruledOut)
     .flatMap(({ cause, share }): Next[] => {
-      const done = tried.filter((one) => one.cause === cause.id).length
+      const done = tried.filter((one) => one.cause === cause.id && one.elsewhere === undefined).length
       // The mildest that changes anything; after each try that helped the next one.
       const possible = cause.remedies.flatMap((remedy): { readonly remedy: Remedy; readonly values?: SettingValues }[] => {
         if (!remedy.change) return [{ remedy }]

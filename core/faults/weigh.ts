@@ -14,6 +14,8 @@ export interface Tried {
   readonly did: TryResult
   /** Prints in a row for which that held. */
   readonly times?: number | undefined
+  /** Of what it was, where that is another case of the same fault, on the same printer and from the same reel. */
+  readonly elsewhere?: string | undefined
 }
 
 /** Answers by the ids of their questions. */
@@ -96,13 +98,15 @@ function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, 
   })
   const outcomes = tried
     .filter((one) => one.cause === cause.id)
-    .map(
-      ({ did, times = 1 }): Factor => ({
-        what: `${triedWords[did]}${times > 1 ? `, ${times} prints in a row` : ''}`,
-        factor: byTry[did] * (did === 'fixed' || did === 'better' ? AGAIN ** (times - 1) : 1),
+    .map(({ did, times = 1, elsewhere }): Factor => {
+      const factor = byTry[did] * (did === 'fixed' || did === 'better' ? AGAIN ** (times - 1) : 1)
+      return {
+        what: `${triedWords[did]}${times > 1 ? `, ${times} prints in a row` : ''}${elsewhere === undefined ? '' : `, in the case of ${elsewhere}`}`,
+        // Another part is another print: half of what it says, on the scale of odds.
+        factor: elsewhere === undefined ? factor : Math.sqrt(factor),
         basis: 'assumed',
         of: 'try',
-      }),
-    )
+      }
+    })
   return [...practice, ...print, ...answered, ...outcomes]
 }

@@ -1,7 +1,7 @@
 import type { StoredCase } from '@sable/contract/cases'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import { caseMarkdown, triedOf } from '@sable/core/faults/case'
+import { caseMarkdown, ruledOutElsewhere, triedOf } from '@sable/core/faults/case'
 import { type FaultId, faults } from '@sable/core/faults/faults'
 import { asksOf, nextOf } from '@sable/core/faults/next'
 import { questions } from '@sable/core/faults/table/questions'
@@ -32,7 +32,16 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
   const fault = faults[one.fault as FaultId]
   const request = useCaseRequest(one, part, shelf)
   const { scene, failed } = useScene(one, request)
-  const tried = useMemo(() => triedOf(one), [one])
+  // Elsewhere, on the same printer and from the same reel: what is known need not be tried again.
+  const before = useMemo(
+    () =>
+      cases.filter(
+        ({ id, fault: kind, candidate: { printer, spool } }) =>
+          id !== one.id && kind === one.fault && printer === one.candidate.printer && spool === one.candidate.spool,
+      ),
+    [cases, one],
+  )
+  const tried = useMemo(() => [...triedOf(one), ...ruledOutElsewhere(before)], [one, before])
   const weighed = useMemo(() => (scene ? weigh(fault, scene, one.answers, tried) : []), [fault, scene, one.answers, tried])
   const asks = useMemo(() => (scene ? asksOf(fault, scene, one.answers, tried) : []), [fault, scene, one.answers, tried])
   const nexts = useMemo(() => (scene ? nextOf(fault, scene, one.answers, tried) : []), [fault, scene, one.answers, tried])
@@ -40,14 +49,6 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
   const answered = questions.filter(({ id }) => one.answers[id] !== undefined)
   const name = fileNameFrom(`${fault.name} ${one.partName}`)
   const of = `${one.partName}, ${one.candidate.name}`
-  // Elsewhere, on the same printer and from the same reel: what is known need not be tried again.
-  const before = cases.filter(
-    (other) =>
-      other.id !== one.id &&
-      other.fault === one.fault &&
-      other.candidate.printer === one.candidate.printer &&
-      other.candidate.spool === one.candidate.spool,
-  )
   return (
     <article aria-label={`${fault.name}: ${of}`} className="max-w-[60rem] space-y-4 text-[12.5px]">
       <header className="flex items-start gap-4">

@@ -109,7 +109,7 @@ export const questions: readonly Question[] = [
         factors: {
           otherSpool: 3,
           wet: 2.5,
-          middleHeat: 2,
+
           fibreInBore: 2,
           shrinks: 2,
           beltsLoose: 0.3,

@@ -1,5 +1,6 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
+import { coldPull, hotter, lowerFlow } from './remedies'
 
 /** What the extruder pushes, pulls back, and lets ooze. */
 export const feedingCauses: readonly Cause[] = [
@@ -19,22 +20,7 @@ export const feedingCauses: readonly Cause[] = [
         what: `${(100 * melt.missing).toFixed(1)} % of the plastic foretold as missing`,
       })),
     ],
-    remedies: [
-      {
-        words: 'Print 10 °C hotter',
-        change: ({ settings, setup }) =>
-          settings.nozzleTemperature + 10 <= setup.printer.hotEnd.maxTemperature
-            ? { nozzleTemperature: settings.nozzleTemperature + 10 }
-            : undefined,
-        keeps: 'spool',
-      },
-      {
-        words: 'Hold the flow a fifth lower',
-        change: ({ settings }) => ({ flowLimit: Math.round(8 * settings.flowLimit) / 10 }),
-        keeps: 'profile',
-      },
-      { words: 'Find the flow at which it fails', trial: 'flowLadder', keeps: 'spool' },
-    ],
+    remedies: [hotter(10), lowerFlow('profile'), { words: 'Find the flow at which it fails', trial: 'flowLadder', keeps: 'spool' }],
   },
   {
     id: 'partialClog',
@@ -51,14 +37,7 @@ export const feedingCauses: readonly Cause[] = [
         }
       }),
     ],
-    remedies: [
-      {
-        words: 'Pull it cold, or change the nozzle',
-        keeps: 'nothing',
-        minutes: 20,
-        caution: 'The nozzle is at more than 80 °C: pliers, not fingers. Unscrew it hot and hold the block.',
-      },
-    ],
+    remedies: [coldPull('Pull it cold, or change the nozzle', 'nothing')],
   },
   {
     id: 'pushBackFast',
@@ -269,13 +248,7 @@ export const feedingCauses: readonly Cause[] = [
         what: `${Math.round(100 * (limiters.extruder ?? 0))} % of the laying is held by the extruder’s feed`,
       })),
     ],
-    remedies: [
-      {
-        words: 'Hold the flow a fifth lower',
-        change: ({ settings }) => ({ flowLimit: Math.round(8 * settings.flowLimit) / 10 }),
-        keeps: 'printer',
-      },
-    ],
+    remedies: [lowerFlow('printer')],
   },
   {
     id: 'nozzleNear',

@@ -2,6 +2,7 @@ import { isFilled } from '../../../shelf/material'
 import { waterTaken } from '../../../shelf/spool'
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
+import { coldPull, cooler, findHeat } from './remedies'
 
 /** Filament that is damp, dusty or not what its label says. */
 export const filamentCauses: readonly Cause[] = [
@@ -57,10 +58,7 @@ export const filamentCauses: readonly Cause[] = [
         0.5,
       ),
     ],
-    remedies: [
-      { words: 'Print it from another reel of the material', keeps: 'nothing', minutes: 5 },
-      { words: 'Find the heat of this reel', trial: 'temperature', keeps: 'spool' },
-    ],
+    remedies: [{ words: 'Print it from another reel of the material', keeps: 'nothing', minutes: 5 }, findHeat],
   },
   {
     id: 'fibreInBore',
@@ -82,14 +80,7 @@ export const filamentCauses: readonly Cause[] = [
           : undefined,
       ),
     ],
-    remedies: [
-      {
-        words: 'Pull it cold, and go on with a nozzle of 0.6 mm or more',
-        keeps: 'printer',
-        minutes: 20,
-        caution: 'The nozzle is at more than 80 °C: pliers, not fingers. Unscrew it hot and hold the block.',
-      },
-    ],
+    remedies: [coldPull('Pull it cold, and go on with a nozzle of 0.6 mm or more', 'printer')],
   },
   {
     id: 'lingersFilled',
@@ -157,7 +148,7 @@ export const filamentCauses: readonly Cause[] = [
       ),
     ],
     remedies: [
-      { words: 'Print 10 °C cooler', change: ({ settings }) => ({ nozzleTemperature: settings.nozzleTemperature - 10 }), keeps: 'spool' },
+      cooler(10),
       {
         words: 'Clean the fan of the cold side and open the door',
         keeps: 'nothing',

@@ -1,5 +1,6 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
+import { lift } from './remedies'
 
 /** The frame, its belts, what it stands on, and a part that sways under the nozzle. */
 export const frameCauses: readonly Cause[] = [
@@ -124,13 +125,7 @@ export const frameCauses: readonly Cause[] = [
         }
       }),
     ],
-    remedies: [
-      {
-        words: 'Lift by one layer over what is printed',
-        change: ({ settings }) => (settings.lift === 'never' ? { lift: 'overPrinted', liftHeight: settings.layerHeight } : undefined),
-        keeps: 'profile',
-      },
-    ],
+    remedies: [lift('Lift by one layer over what is printed')],
     school: 'Lift only over printed parts, or always, or never: a lift is another chance for a string.',
   },
   {

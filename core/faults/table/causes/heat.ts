@@ -1,7 +1,7 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, type Scene, whereOf } from '../../spec/scene'
+import { cooler, findHeat, hotter } from './remedies'
 
-const middleOf = ({ setup: { material } }: Scene): number => (material.nozzleRange[0] + material.nozzleRange[1]) / 2
 /** Where in its label's range the nozzle is: 0 at its foot, 1 at its top. */
 const shareOf = (scene: Scene): number => {
   const [low, high] = scene.setup.material.nozzleRange
@@ -17,17 +17,7 @@ export const heatCauses: readonly Cause[] = [
     name: 'The nozzle is hotter than it need be',
     why: 'Thin plastic oozes on travel, droops over air and shines.',
     clues: [measured('the label; assumed', (scene) => ({ value: Math.max(0.02, shareOf(scene)), at: 0.6, what: inRange(scene) }))],
-    remedies: [
-      {
-        words: 'Print 5 °C cooler',
-        change: (scene) =>
-          scene.settings.nozzleTemperature - 5 >= scene.setup.material.nozzleRange[0] - 10
-            ? { nozzleTemperature: scene.settings.nozzleTemperature - 5 }
-            : undefined,
-        keeps: 'spool',
-      },
-      { words: 'Find the heat of this reel', trial: 'temperature', keeps: 'spool' },
-    ],
+    remedies: [cooler(5), findHeat],
   },
   {
     id: 'cold',
@@ -40,24 +30,7 @@ export const heatCauses: readonly Cause[] = [
         return { value: here.melt, at: 0.7, what: `melt load ${Math.round(100 * here.melt)} % ${whereOf(scene, here)}` }
       }),
     ],
-    remedies: [
-      {
-        words: 'Print 5 °C hotter',
-        change: ({ settings, setup }) =>
-          settings.nozzleTemperature + 5 <= setup.printer.hotEnd.maxTemperature
-            ? { nozzleTemperature: settings.nozzleTemperature + 5 }
-            : undefined,
-        keeps: 'spool',
-      },
-      {
-        words: 'Print 10 °C hotter',
-        change: ({ settings, setup }) =>
-          settings.nozzleTemperature + 10 <= setup.printer.hotEnd.maxTemperature
-            ? { nozzleTemperature: settings.nozzleTemperature + 10 }
-            : undefined,
-        keeps: 'spool',
-      },
-    ],
+    remedies: [hotter(5), hotter(10)],
   },
   {
     id: 'layerTimeShort',
@@ -159,24 +132,7 @@ export const heatCauses: readonly Cause[] = [
       }),
       measured('the label; assumed', (scene) => ({ value: Math.max(0.02, 1 - shareOf(scene)), at: 0.55, what: inRange(scene) })),
     ],
-    remedies: [
-      {
-        words: 'Print 5 °C hotter',
-        change: ({ settings, setup }) =>
-          settings.nozzleTemperature + 5 <= setup.printer.hotEnd.maxTemperature
-            ? { nozzleTemperature: settings.nozzleTemperature + 5 }
-            : undefined,
-        keeps: 'spool',
-      },
-      {
-        words: 'Print 10 °C hotter, several times: it comes and goes',
-        change: ({ settings, setup }) =>
-          settings.nozzleTemperature + 10 <= setup.printer.hotEnd.maxTemperature
-            ? { nozzleTemperature: settings.nozzleTemperature + 10 }
-            : undefined,
-        keeps: 'spool',
-      },
-    ],
+    remedies: [hotter(5), hotter(10, 'Print 10 °C hotter, several times: it comes and goes')],
     school: 'Five degrees held once, ten held five times: what comes and goes is only known after several prints.',
   },
   {
@@ -261,19 +217,5 @@ export const heatCauses: readonly Cause[] = [
         caution: 'A cover must not touch the hot end; ABS gives off fumes, so let air out of the room.',
       },
     ],
-  },
-  {
-    id: 'middleHeat',
-    name: 'The heat was never found for this reel',
-    why: 'Labels are wide; a tower of the reel itself tells.',
-    clues: [
-      measured('assumed', (scene) => ({
-        value: 1 + Math.abs(scene.settings.nozzleTemperature - middleOf(scene)) / 10,
-        at: 1.6,
-        steep: 1,
-        what: inRange(scene),
-      })),
-    ],
-    remedies: [{ words: 'Find the heat of this reel', trial: 'temperature', keeps: 'spool' }],
   },
 ]

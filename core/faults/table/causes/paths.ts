@@ -1,5 +1,6 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
+import { hotter, support } from './remedies'
 
 /** What is asked of lines: how fast, how thick, how many, and over what. */
 export const pathCauses: readonly Cause[] = [
@@ -85,14 +86,7 @@ export const pathCauses: readonly Cause[] = [
         }
       }),
     ],
-    remedies: [
-      {
-        words: 'Support it',
-        change: ({ settings }) => (settings.supports === 'off' ? { supports: 'plain' } : undefined),
-        keeps: 'profile',
-      },
-      { words: 'See which slope still holds', trial: 'overhang', keeps: 'spool' },
-    ],
+    remedies: [support, { words: 'See which slope still holds', trial: 'overhang', keeps: 'spool' }],
   },
   {
     id: 'overhangFast',
@@ -129,14 +123,7 @@ export const pathCauses: readonly Cause[] = [
         what: sag.spanMm > 0 ? `the longest spans ${sag.spanMm.toFixed(0)} mm` : 'nothing is bridged',
       })),
     ],
-    remedies: [
-      {
-        words: 'Support it',
-        change: ({ settings }) => (settings.supports === 'off' ? { supports: 'plain' } : undefined),
-        keeps: 'profile',
-      },
-      { words: 'See how far it bridges', trial: 'bridge', keeps: 'spool' },
-    ],
+    remedies: [support, { words: 'See how far it bridges', trial: 'bridge', keeps: 'spool' }],
   },
   {
     id: 'bridgeFast',
@@ -323,16 +310,7 @@ export const pathCauses: readonly Cause[] = [
         return { value: here.timeS, at: 60, steep: 1, what: `${here.timeS.toFixed(0)} s a layer ${whereOf(scene, here)}` }
       }),
     ],
-    remedies: [
-      {
-        words: 'Print 5 °C hotter',
-        change: ({ settings, setup }) =>
-          settings.nozzleTemperature + 5 <= setup.printer.hotEnd.maxTemperature
-            ? { nozzleTemperature: settings.nozzleTemperature + 5 }
-            : undefined,
-        keeps: 'spool',
-      },
-    ],
+    remedies: [hotter(5)],
   },
   {
     id: 'topsMany',

@@ -1,5 +1,6 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import type { Scene } from '../../spec/scene'
+import { lift } from './remedies'
 
 const isSupported = ({ settings }: Scene): boolean => settings.supports !== 'off'
 
@@ -66,13 +67,7 @@ export const supportCauses: readonly Cause[] = [
         0.4,
       ),
     ],
-    remedies: [
-      {
-        words: 'Lift by one layer',
-        change: ({ settings }) => (settings.lift === 'never' ? { lift: 'overPrinted', liftHeight: settings.layerHeight } : undefined),
-        keeps: 'profile',
-      },
-    ],
+    remedies: [lift('Lift by one layer')],
     school: 'One school lifts only over printed parts, the other over everything.',
   },
   {

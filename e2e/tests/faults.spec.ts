@@ -61,6 +61,19 @@ test('a fault is worked from a column: asked, weighed, tried one change at a tim
   await expect(page.getByRole('region', { name: 'Found' })).toContainText('It was the wipe.')
 })
 
+test('from a height of the layers a case begins at that height', async ({ page }) => {
+  await new LedgerPage(page).openCopy(1)
+  await page.getByRole('link', { name: 'layers' }).click()
+  await page.getByRole('button', { name: 'Go to' }).click({ timeout: 60_000 })
+  await page.getByRole('menuitem', { name: /^What went wrong here/ }).click()
+  await expect(page.getByRole('region', { name: 'New case' }).getByLabel('Seen at')).toHaveValue(/^\d+\.?\d*$/)
+  await page
+    .getByRole('region', { name: 'New case' })
+    .getByRole('button', { name: /Gaps and dull patches/ })
+    .click()
+  await expect(page.getByRole('region', { name: 'Causes' })).toContainText(/melt load \d+ % at \d/, { timeout: 60_000 })
+})
+
 test('the workshop’s cases are there; an open one tells how often a fault must be gone; the place is accessible in both themes', async ({
   page,
 }) => {

@@ -1,6 +1,8 @@
 import type { Candidate } from '@sable/contract/lineup'
 import { Table2 } from 'lucide-react'
+import { useNavigate } from 'react-router'
 import { colouringLabels, colouringNames } from '../../charts/colourings'
+import { useDesk } from '../../desk/deskStore'
 import { Button, IconButton } from '../../ui/Button'
 import { Checkbox } from '../../ui/Checkbox'
 import { Menu, MenuItem, MenuLabel, MenuSeparator } from '../../ui/Menu'
@@ -31,6 +33,7 @@ interface Props {
 /** What is shown of the layers, and where to go. */
 export function LayersBar({ pair, candidates, choice, waiting, jumps, z, onZ, onColouring, onCut, onTable }: Props) {
   const address = useAddress()
+  const navigate = useNavigate()
   const { set } = address
   const { by, axis, travels, byFeature } = choice
   const shown = choice.tracks.map(({ id }) => id)
@@ -86,6 +89,13 @@ export function LayersBar({ pair, candidates, choice, waiting, jumps, z, onZ, on
             <span className="max-w-96 truncate">{label}</span>
           </MenuItem>
         ))}
+        <MenuSeparator />
+        <MenuItem
+          hint={`a case, at ${z.toFixed(1)} mm`}
+          onSelect={() => void navigate(`/faults/new?lineup=${useDesk.getState().lineupId}&candidate=${pair.of.id}&z=${z.toFixed(2)}`)}
+        >
+          What went wrong here …
+        </MenuItem>
       </Menu>
       <Button disabled={marks.length === 0} onClick={() => onZ(nextAbove(marks, z)?.z ?? z)}>
         Next risk

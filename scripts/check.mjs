@@ -22,6 +22,16 @@ const ok = [
   run('rooms', process.execPath, [join(root, 'scripts/rooms.mjs')]),
   ...types.map((room) => run(`types of ${room}`, bin('tsc'), ['-p', room])),
   beside.length === 0 ||
-    run('tests beside it', bin('vitest'), ['run', '--project', 'unit', '--project', 'screens', '--passWithNoTests', ...beside]),
+    run('tests beside it', bin('vitest'), [
+      'run',
+      '--project',
+      'core',
+      '--project',
+      'page',
+      '--project',
+      'screens',
+      '--passWithNoTests',
+      ...beside,
+    ]),
 ]
 process.exit(ok.every(Boolean) ? 0 : 1)

@@ -25,6 +25,7 @@ const rooms = [
   'bench',
   'soak',
   'standins',
+  'handbook',
   'scripts',
 ]
 const steps = [

@@ -6,6 +6,7 @@ import { filamentCauses } from './table/causes/filament'
 import { frameCauses } from './table/causes/frame'
 import { heatCauses } from './table/causes/heat'
 import { pathCauses } from './table/causes/paths'
+import { stiffnessCauses } from './table/causes/stiffness'
 import { supportCauses } from './table/causes/supports'
 import { faultTable } from './table/faults'
 
@@ -15,7 +16,16 @@ export const isFaultId = (text: string): text is FaultId => (faultIds as readonl
 
 export const faults: Readonly<Record<FaultId, Fault>> = Object.fromEntries(faultTable.map((fault) => [fault.id, fault])) as never
 
-const all = [...filamentCauses, ...heatCauses, ...feedingCauses, ...pathCauses, ...frameCauses, ...bedCauses, ...supportCauses]
+const all = [
+  ...filamentCauses,
+  ...heatCauses,
+  ...feedingCauses,
+  ...pathCauses,
+  ...stiffnessCauses,
+  ...frameCauses,
+  ...bedCauses,
+  ...supportCauses,
+]
 export const causes: ReadonlyMap<Cause['id'], Cause> = new Map(all.map((cause) => [cause.id, cause]))
 
 /** Causes of a fault, in the order of practice. */

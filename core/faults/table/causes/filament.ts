@@ -1,8 +1,16 @@
 import { isFilled } from '../../../shelf/material'
 import { waterTaken } from '../../../shelf/spool'
-import { type Cause, measured, whether } from '../../spec/cause'
+import { type Cause, type Clue, measured, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
 import { coldPull, cooler, findHeat } from './remedies'
+
+const filled = (ifSo: number, ifNot: number): Clue =>
+  whether(
+    'CP-M5, common practice',
+    ({ setup: { material } }) => ({ so: isFilled(material), what: `${material.name} is ${isFilled(material) ? '' : 'not '}filled` }),
+    ifSo,
+    ifNot,
+  )
 
 /** Filament that is damp, dusty or not what its label says. */
 export const filamentCauses: readonly Cause[] = [
@@ -65,15 +73,7 @@ export const filamentCauses: readonly Cause[] = [
     name: 'Fibre or dust lies across the bore',
     why: 'Wood, fibre and lint bridge a small bore and let less and less through.',
     clues: [
-      whether(
-        'CP-M5, common practice',
-        ({ setup: { material } }) => ({
-          so: isFilled(material),
-          what: isFilled(material) ? `${material.name} is filled` : `${material.name} is not filled`,
-        }),
-        4,
-        0.3,
-      ),
+      filled(4, 0.3),
       measured('CP-M5, common practice: 0.6 mm or more', ({ setup: { material, nozzle } }) =>
         isFilled(material)
           ? { value: 0.6 / nozzle.bore, at: 1.1, steep: 3, what: `bore ${nozzle.bore} mm; filled filament wants 0.6 or more` }
@@ -87,15 +87,7 @@ export const filamentCauses: readonly Cause[] = [
     name: 'Filled filament is laid too slowly and cooks in the nozzle',
     why: 'What stands in the heat chars and swells round its fibres.',
     clues: [
-      whether(
-        'CP-M5, common practice',
-        ({ setup: { material } }) => ({
-          so: isFilled(material),
-          what: isFilled(material) ? `${material.name} is filled` : `${material.name} is not filled`,
-        }),
-        3,
-        0.2,
-      ),
+      filled(3, 0.2),
       measured('CP-M5, common practice: 40 mm/s at least', ({ setup: { material }, settings }) =>
         isFilled(material)
           ? {

@@ -42,7 +42,9 @@ export const heatCauses: readonly Cause[] = [
         return {
           value: 1 / Math.max(0.05, here.cooling),
           at: 1,
-          what: `the layer takes ${here.timeS.toFixed(0)} s, ${(1 / Math.max(0.05, here.cooling)).toFixed(1)} times less than it needs is ${here.cooling < 1 ? 'so' : 'not so'} ${whereOf(scene, here)}`,
+          what: Number.isFinite(here.cooling)
+            ? `the layer takes ${here.timeS.toFixed(0)} s, ${here.cooling.toFixed(1)} times what it needs to set, ${whereOf(scene, here)}`
+            : `the layer needs no time to set ${whereOf(scene, here)}`,
         }
       }),
     ],

@@ -84,6 +84,11 @@ test('the workshop’s cases are there; an open one tells how often a fault must
   await expect(page.getByRole('region', { name: 'Causes' })).toBeVisible({ timeout: 60_000 })
   await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'gone' }).click()
   await expect(page.getByText(/counts as gone after 3 prints in a row/)).toBeVisible()
+  // What is deleted comes back with one press.
+  await page.getByRole('button', { name: 'Delete' }).click()
+  await expect(cases.getByRole('button', { name: /A band of split layers/ })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(cases.getByRole('button', { name: /A band of split layers/ })).toHaveCount(1)
   await page.getByRole('button', { name: 'Paper theme' }).click()
   await expectAccessible(page)
   await page.goto('/faults/new')

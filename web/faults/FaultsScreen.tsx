@@ -5,8 +5,9 @@ import clsx from 'clsx'
 import { Plus } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
+import { toast } from 'sonner'
 import { asRefusal } from '../api/asRefusal'
-import { casesQuery, removeCase, writeCase } from '../api/cases'
+import { casesQuery, openCase, removeCase, writeCase } from '../api/cases'
 import { partsQuery } from '../api/parts'
 import { shelfQuery } from '../api/shelf'
 import { Button } from '../ui/Button'
@@ -41,6 +42,17 @@ export function FaultsScreen() {
       setRefusal(asRefusal(error))
       await queries.invalidateQueries(casesQuery)
     }
+  }
+  const bringBack = ({ id: _, revision: __, changedAt: ___, ...one }: StoredCase): Promise<void> =>
+    attempt(async () => {
+      const { id } = await openCase(one)
+      await navigate(`/faults/${id}`)
+      return queries.fetchQuery(casesQuery)
+    })
+  const remove = async (one: StoredCase): Promise<void> => {
+    await attempt(() => removeCase(one.id))
+    await navigate('/faults')
+    toast(`The case of ${one.partName} is deleted.`, { action: { label: 'Bring it back', onClick: () => void bringBack(one) } })
   }
   return (
     <div className="flex min-h-0 flex-1 max-lg:overflow-x-auto">
@@ -88,7 +100,7 @@ export function FaultsScreen() {
             shelf={shelf.data}
             cases={cases.data}
             onChange={(next) => void attempt(() => writeCase(next))}
-            onRemove={() => void attempt(() => removeCase(open.id)).then(() => navigate('/faults'))}
+            onRemove={() => void remove(open)}
           />
         ) : (
           <NewCase onRefusal={setRefusal} />

@@ -72,6 +72,7 @@ export function addFault(program: Command): void {
                   cause: next.cause.id,
                   words: next.remedy.words,
                   minutes: next.minutes,
+                  grams: next.grams,
                   bits: next.bits,
                   ...(next.values ? { change: next.values } : {}),
                   ...(next.remedy.trial ? { trial: next.remedy.trial } : {}),
@@ -154,7 +155,7 @@ function asText(
     ...(next
       ? [
           '',
-          `Next: ${next.remedy.words}, for “${next.cause.name}” (about ${formatDuration(60 * next.minutes)}).`,
+          `Next: ${next.remedy.words}, for “${next.cause.name}” (about ${formatDuration(60 * next.minutes)} and ${Math.round(next.grams)} g).`,
           ...(next.values
             ? [
                 `  ${Object.entries(next.values)

@@ -115,6 +115,7 @@ const madeSo: Readonly<Record<string, Made>> = {
   retractLong: { values: { retractLength: 4 } },
   openWays: { values: { travelInside: 'off', retractMinTravel: 100 } },
   noWipe: { values: { wipeLength: 0 } },
+  staysDown: { values: { lift: 'never' } },
   travelSlow: { values: { travelSpeed: 40 } },
   fanBetween: { values: { fanSpeed: 50 } },
   fanWeak: { values: { fanSpeed: 20 } },
@@ -218,6 +219,7 @@ describe('the table of faults', () => {
       expect(remedies.length, id).toBeGreaterThan(0)
     }
     for (const id of faultIds) for (const cause of faults[id].causes) expect(causes.has(cause), `${id}: ${cause}`).toBe(true)
+    for (const { of = [] } of questions) for (const id of of) expect(faultIds, id).toContain(id)
     for (const { id, answers } of questions)
       for (const { factors } of Object.values(answers))
         for (const cause of Object.keys(factors)) expect(causes.has(cause), `${id}: ${cause}`).toBe(true)

@@ -27,7 +27,7 @@ export function asksOf(fault: Fault, scene: Scene, answers: Answers, tried: read
   const now = weigh(fault, scene, answers, tried)
   const before = entropy(now.map(({ share }) => share))
   return questions
-    .filter(({ id }) => answers[id] === undefined)
+    .filter(({ id, of }) => answers[id] === undefined && (of === undefined || of.includes(fault.id)))
     .map((question) => ({ question, bits: before - expectedAfter(now, question) }))
     .filter(({ bits }) => bits >= LEAST_BITS)
     .sort((a, b) => b.bits - a.bits)
@@ -55,10 +55,14 @@ export interface Next {
   readonly remedy: Remedy
   /** What it changes of the candidate; absent where it is done by hand or is a trial. */
   readonly values?: SettingValues
-  /** What its outcome is expected to tell, bits, and bits a minute. */
+  /** What its outcome is expected to tell, bits, and what that takes, min and g. */
   readonly bits: number
   readonly minutes: number
+  readonly grams: number
 }
+
+/** What a try costs, as minutes: its time, and its filament beside it. */
+const costOf = ({ minutes, grams }: Pick<Next, 'minutes' | 'grams'>): number => minutes + MINUTES_PER_GRAM * grams
 
 /** A trial takes about so long, min; assumed, its own plan tells better. */
 const TRIAL_MINUTES = 45
@@ -66,9 +70,13 @@ const TRIAL_MINUTES = 45
 const HAND_MINUTES = 15
 /** Preparing a print, min; assumed. */
 const SET_UP_MINUTES = 5
+/** Filament of a trial, g; assumed, as its time. */
+const TRIAL_GRAMS = 12
+/** What a gram is worth beside a minute: at 20 a kilogram, and 1.20 an hour of one's evening, as much. Assumed. */
+const MINUTES_PER_GRAM = 1
 
 /**
- * What could be tried, the best first: bits a minute, where a change is printed once. Only one thing at a time, and nothing that was
+ * What could be tried, the best first: bits for what they cost in minutes and grams, where a change is printed once. Only one thing at a time, and nothing that was
  * ruled out. Ties stay in the order of practice.
  */
 export function nextOf(fault: Fault, scene: Scene, answers: Answers, tried: readonly Tried[]): Next[] {
@@ -87,9 +95,9 @@ export function nextOf(fault: Fault, scene: Scene, answers: Answers, tried: read
       const one = possible[Math.min(done, possible.length - 1)]
       if (!one) return []
       const minutes = one.remedy.trial ? TRIAL_MINUTES : (one.remedy.minutes ?? (one.values ? 0 : HAND_MINUTES)) + printMinutes
-      return [{ cause, ...one, bits: bitsOf(share), minutes }]
+      return [{ cause, ...one, bits: bitsOf(share), minutes, grams: one.remedy.trial ? TRIAL_GRAMS : scene.prediction.filament.massG }]
     })
-    .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes)
+    .sort((a, b) => b.bits / costOf(b) - a.bits / costOf(a))
 }
 
 /** What a try tells of its own cause, bits: the entropy of whether it is the one. */

@@ -75,6 +75,25 @@ export function weigh(fault: Fault, scene: Scene, answers: Answers, tried: reado
     .sort((a, b) => b.share - a.share)
 }
 
+/** What the print itself says. Of clues about one thing the one that says most counts; the others stand beside it and say nothing more. */
+function printed({ clues }: Cause, scene: Scene): Factor[] {
+  const said = clues.flatMap(({ basis, about, read }) => {
+    const found = read(scene)
+    return found ? [{ ...found, basis, about }] : []
+  })
+  const weight = (factor: number): number => Math.abs(Math.log(factor))
+  return said.map(({ about, ...one }, place): Factor => {
+    const isSaid =
+      about !== undefined &&
+      said.some(
+        (other, at) =>
+          other.about === about &&
+          (weight(other.factor) > weight(one.factor) || (weight(other.factor) === weight(one.factor) && at < place)),
+      )
+    return isSaid ? { ...one, what: `${one.what} (the same thing, counted once)`, factor: 1, of: 'print' } : { ...one, of: 'print' }
+  })
+}
+
 function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, tried: readonly Tried[]): Factor[] {
   const practice: Factor[] =
     place === 0
@@ -87,10 +106,7 @@ function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, 
             of: 'practice',
           },
         ]
-  const print = cause.clues.flatMap(({ basis, read }): Factor[] => {
-    const said = read(scene)
-    return said ? [{ ...said, basis, of: 'print' }] : []
-  })
+  const print = printed(cause, scene)
   const answered = questions.flatMap(({ id, asks, answers: possible, basis }): Factor[] => {
     const answer = possible[answers[id] ?? '']
     const factor = answer?.factors[cause.id]

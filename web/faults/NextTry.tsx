@@ -41,7 +41,7 @@ export function NextTry({ one, nexts, scene, request, waiting, onTry }: Props) {
     return (
       <p className="text-muted">Nothing is left to try that was not ruled out. Take an answer back, or look at what else it could be.</p>
     )
-  const { cause, remedy, values, minutes } = next
+  const { cause, remedy, values, minutes, grams } = next
   const others = nexts.filter((other) => other !== next).slice(0, OTHERS)
   return (
     <section aria-label="Next" className="rounded-md border border-lantern/60 bg-raised p-3">
@@ -50,7 +50,7 @@ export function NextTry({ one, nexts, scene, request, waiting, onTry }: Props) {
           <p className="text-[14px] font-semibold">{remedy.words}</p>
           <p className="text-muted">
             for: {cause.name.charAt(0).toLowerCase()}
-            {cause.name.slice(1)}, about {formatDuration(60 * Math.round(minutes))}
+            {cause.name.slice(1)}, about {formatDuration(60 * Math.round(minutes))} and {Math.round(grams)} g
           </p>
         </div>
         {values && one.lineup !== undefined && <AsColumn one={one} lineup={one.lineup} values={values} words={remedy.words} />}

@@ -12,6 +12,8 @@ export interface Said {
 export interface Clue {
   /** Where the factor comes from: a published source, common practice by its number, or "assumed". */
   readonly basis: string
+  /** Clues of a cause about one and the same thing are no two witnesses: the one that says most counts. */
+  readonly about?: string | undefined
   /** Nothing where it cannot be known here. */
   readonly read: (scene: Scene) => Said | undefined
 }
@@ -61,8 +63,10 @@ export const factorOf = (value: number, at: number, steep = 2): number =>
 export const measured = (
   basis: string,
   of: (scene: Scene) => { readonly value: number; readonly at: number; readonly what: string; readonly steep?: number } | undefined,
+  about?: string,
 ): Clue => ({
   basis,
+  about,
   read(scene) {
     const found = of(scene)
     if (!found || Number.isNaN(found.value)) return undefined

@@ -18,6 +18,8 @@ export interface Fault {
 export interface Question {
   readonly id: string
   readonly asks: string
+  /** Ids of the faults of which it is asked; of any where that is not told. */
+  readonly of?: readonly Fault['id'][]
   /** How many times likelier an answer is where a cause is true; causes that are not named say nothing. */
   readonly answers: Readonly<Record<string, { readonly words: string; readonly factors: Readonly<Record<Cause['id'], number>> }>>
   /** Where the factors come from. */

@@ -6,7 +6,7 @@ export const faultTable = [
     id: 'strings',
     name: 'Strings',
     looks: 'Threads and hairs between parts that stand apart.',
-    causes: ['wet', 'hot', 'retractShort', 'openWays', 'noWipe', 'travelSlow', 'fanBetween', 'retractLong'],
+    causes: ['wet', 'hot', 'retractShort', 'openWays', 'noWipe', 'travelSlow', 'staysDown', 'fanBetween', 'retractLong'],
   },
   {
     id: 'softTips',
@@ -45,7 +45,12 @@ export const faultTable = [
     looks: 'The underside of a slope hangs in loops, its edge curls up.',
     causes: ['overhangFlat', 'overhangFast', 'bridgeFan', 'hot', 'layerTimeShort'],
   },
-  { id: 'sag', name: 'Sagging bridge', looks: 'Lines over a gap hang through.', causes: ['bridgeLong', 'bridgeFast', 'bridgeFan', 'hot'] },
+  {
+    id: 'sag',
+    name: 'Sagging bridge',
+    looks: 'Lines over a gap hang through.',
+    causes: ['bridgeLong', 'bridgeFast', 'bridgeFan', 'hot'],
+  },
   {
     id: 'openTop',
     name: 'Open or pillowed top',
@@ -62,7 +67,7 @@ export const faultTable = [
     id: 'warped',
     name: 'Warped corners',
     looks: 'Corners have lifted off the bed; the foot is bent.',
-    causes: ['bedCold', 'firstFast', 'noBrim', 'fanEarly', 'openAir', 'longFlat', 'bedDirty'],
+    causes: ['bedCold', 'firstFast', 'nozzleFar', 'noBrim', 'fanEarly', 'openAir', 'longFlat', 'bedDirty'],
   },
   {
     id: 'loose',
@@ -80,7 +85,7 @@ export const faultTable = [
     id: 'shifted',
     name: 'Shifted layers',
     looks: 'From one height on everything stands beside itself.',
-    causes: ['beltsLoose', 'hitsEdges', 'travelHard', 'tableShakes', 'motorWeak'],
+    causes: ['tableShakes', 'beltsLoose', 'travelHard', 'hitsEdges', 'motorWeak'],
   },
   {
     id: 'brokenSupport',

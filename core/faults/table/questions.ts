@@ -132,6 +132,7 @@ export const questions: readonly Question[] = [
   {
     id: 'shakes',
     asks: 'What does the printer stand on?',
+    of: ['waves', 'shifted', 'brokenSupport', 'feathered'],
     basis: 'common practice; factors assumed',
     answers: {
       floor: { words: 'a floor or bench that stays put', factors: { tableShakes: 0.15 } },
@@ -142,6 +143,7 @@ export const questions: readonly Question[] = [
   {
     id: 'supportSign',
     asks: 'What happened to the support?',
+    of: ['brokenSupport'],
     basis: 'CP-P1 to CP-P3, common practice; factors assumed',
     answers: {
       lone: { words: 'a lone tall one wobbles', factors: { trunkSlender: 5 } },
@@ -156,6 +158,7 @@ export const questions: readonly Question[] = [
   {
     id: 'drive',
     asks: 'What does the filament look like at the drive?',
+    of: ['gaps', 'splitBand', 'openTop', 'clog', 'clicking'],
     basis: 'common practice; factors assumed',
     answers: {
       chewed: { words: 'chewed', factors: { partialClog: 2.5, fibreInBore: 2, retractLong: 2, pushBackFast: 1.5, flowOver: 1.5 } },
@@ -167,6 +170,7 @@ export const questions: readonly Question[] = [
   {
     id: 'firstLayer',
     asks: 'How do lines of the first layer look?',
+    of: ['warped', 'loose', 'wideFoot', 'clicking', 'wrongSize'],
     basis: 'common practice; factors assumed',
     answers: {
       round: { words: 'round, like threads', factors: { nozzleFar: 5, squashed: 0.2, nozzleNear: 0.2 } },
@@ -182,6 +186,17 @@ export const questions: readonly Question[] = [
       straight: { words: 'straight and smooth', factors: { partialClog: 0.25, wet: 0.4, fibreInBore: 0.4 } },
       curls: { words: 'it curls to one side', factors: { partialClog: 5, fibreInBore: 3 } },
       foams: { words: 'it foams and spits', factors: { wet: 6 } },
+    },
+  },
+  {
+    id: 'threads',
+    asks: 'Where do the threads hang?',
+    of: ['strings', 'softTips', 'blobs'],
+    basis: 'assumed',
+    answers: {
+      between: { words: 'in the air, from part to part', factors: { staysDown: 0.4, openWays: 1.5, retractShort: 1.3 } },
+      onTop: { words: 'they lie on the part, along travel', factors: { staysDown: 7, openWays: 0.5, travelSlow: 0.6, retractShort: 0.7 } },
+      tips: { words: 'at tips and edges, short', factors: { noWipe: 2.5, layerTimeShort: 2 } },
     },
   },
 ]

@@ -1,6 +1,9 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
-import { coldPull, hotter, lowerFlow } from './remedies'
+import { coldPull, hotter, lift, lowerFlow } from './remedies'
+
+/** mm; common practice. */
+const MOST_PULLED = 9
 
 /** What the extruder pushes, pulls back, and lets ooze. */
 export const feedingCauses: readonly Cause[] = [
@@ -9,16 +12,24 @@ export const feedingCauses: readonly Cause[] = [
     name: 'More is asked than the hot end melts',
     why: 'Past the flow at which melting fails, lines come out thin, matte and badly bonded.',
     clues: [
-      measured('model of melting (semi-empirical), CP-F4', (scene) => {
-        const here = localOf(scene, 'melt')
-        return { value: here.melt, at: 0.85, steep: 3, what: `melt load ${Math.round(100 * here.melt)} % ${whereOf(scene, here)}` }
-      }),
-      measured('model of melting (semi-empirical)', ({ prediction: { melt } }) => ({
-        value: 0.2 + 10 * melt.missing,
-        at: 0.3,
-        steep: 1,
-        what: `${(100 * melt.missing).toFixed(1)} % of the plastic foretold as missing`,
-      })),
+      measured(
+        'model of melting (semi-empirical), CP-F4',
+        (scene) => {
+          const here = localOf(scene, 'melt')
+          return { value: here.melt, at: 0.85, steep: 3, what: `melt load ${Math.round(100 * here.melt)} % ${whereOf(scene, here)}` }
+        },
+        'melt',
+      ),
+      measured(
+        'model of melting (semi-empirical)',
+        ({ prediction: { melt } }) => ({
+          value: 0.2 + 10 * melt.missing,
+          at: 0.3,
+          steep: 1,
+          what: `${(100 * melt.missing).toFixed(1)} % of the plastic foretold as missing`,
+        }),
+        'melt',
+      ),
     ],
     remedies: [hotter(10), lowerFlow('profile'), { words: 'Find the flow at which it fails', trial: 'flowLadder', keeps: 'spool' }],
   },
@@ -106,9 +117,12 @@ export const feedingCauses: readonly Cause[] = [
       {
         words: 'Pull back a fifth more',
         change: ({ settings, setup: { printer } }) => ({
-          retractLength:
+          // Pulled back farther than this it clogs (common practice).
+          retractLength: Math.min(
+            Math.max(MOST_PULLED, settings.retractLength),
             Math.round(10 * Math.max(1.2 * settings.retractLength, settings.retractLength + (printer.extruder === 'tube' ? 0.5 : 0.2))) /
-            10,
+              10,
+          ),
         }),
         keeps: 'spool',
       },
@@ -201,6 +215,24 @@ export const feedingCauses: readonly Cause[] = [
         keeps: 'printer',
       },
     ],
+  },
+  {
+    id: 'staysDown',
+    name: 'The nozzle leaves at the height of the line',
+    why: 'It draws its drop along over what it has just laid; raised, the thread breaks off.',
+    clues: [
+      whether(
+        'common practice',
+        ({ settings }) => ({
+          so: settings.lift === 'never',
+          what: settings.lift === 'never' ? 'no lift on travel' : `lift of ${settings.liftHeight} mm`,
+        }),
+        1.5,
+        0.5,
+      ),
+    ],
+    remedies: [lift('Lift by one layer on travel')],
+    school: 'A lift breaks threads off; others hold that the longer way is another chance for one.',
   },
   {
     id: 'pressureAtEnds',

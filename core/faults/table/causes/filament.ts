@@ -80,7 +80,10 @@ export const filamentCauses: readonly Cause[] = [
           : undefined,
       ),
     ],
-    remedies: [coldPull('Pull it cold, and go on with a nozzle of 0.6 mm or more', 'printer')],
+    remedies: [
+      coldPull('Pull it cold, and go on with a nozzle of 0.6 mm or more', 'printer'),
+      { words: 'Give the filament a straight way from reel to drive, and wipe the dust off it', keeps: 'printer', minutes: 10 },
+    ],
   },
   {
     id: 'lingersFilled',

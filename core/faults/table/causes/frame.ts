@@ -1,6 +1,16 @@
-import { type Cause, measured, whether } from '../../spec/cause'
+import { type Cause, measured, type Remedy, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
 import { lift } from './remedies'
+
+const halfAcceleration: Remedy = {
+  words: 'Half of every acceleration',
+  change: ({ settings }) => ({
+    acceleration: Math.round(settings.acceleration / 2),
+    outerWallAcceleration: Math.round((settings.outerWallAcceleration || settings.acceleration) / 2),
+    travelAcceleration: Math.round(settings.travelAcceleration / 2),
+  }),
+  keeps: 'printer',
+}
 
 /** The frame, its belts, what it stands on, and a part that sways under the nozzle. */
 export const frameCauses: readonly Cause[] = [
@@ -79,7 +89,8 @@ export const frameCauses: readonly Cause[] = [
         what: `${mesh.sizeMm[2].toFixed(0)} mm tall on ${printer.kinematics === 'movingBed' ? 'a moving bed' : 'a bed at rest'}`,
       })),
     ],
-    remedies: [{ words: 'Put it on a firmer base, then print the same', keeps: 'printer', minutes: 20 }],
+    remedies: [{ words: 'Put it on a firmer base, then print the same', keeps: 'printer', minutes: 20 }, halfAcceleration],
+    school: 'A firmer base first, less acceleration second.',
   },
   {
     id: 'travelHard',

@@ -1,6 +1,6 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, type Scene, whereOf } from '../../spec/scene'
-import { cooler, findHeat, hotter } from './remedies'
+import { cooler, findHeat, hotter, mendFan } from './remedies'
 
 /** Where in its label's range the nozzle is: 0 at its foot, 1 at its top. */
 const shareOf = (scene: Scene): number => {
@@ -73,7 +73,10 @@ export const heatCauses: readonly Cause[] = [
         what: `fan ${settings.fanSpeed} %`,
       })),
     ],
-    remedies: [{ words: 'Fan full', change: ({ settings }) => (settings.fanSpeed < 100 ? { fanSpeed: 100 } : undefined), keeps: 'spool' }],
+    remedies: [
+      { words: 'Fan full', change: ({ settings }) => (settings.fanSpeed < 100 ? { fanSpeed: 100 } : undefined), keeps: 'spool' },
+      mendFan,
+    ],
   },
   {
     id: 'fanBetween',

@@ -1,6 +1,6 @@
 import { type Cause, measured, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
-import { hotter, support } from './remedies'
+import { hotter, mendFan, support } from './remedies'
 
 /** What is asked of lines: how fast, how thick, how many, and over what. */
 export const pathCauses: readonly Cause[] = [
@@ -9,18 +9,26 @@ export const pathCauses: readonly Cause[] = [
     name: 'The outer wall is laid near the flow where gloss turns',
     why: 'Fast walls are matte, slow ones shine; between them every change shows.',
     clues: [
-      measured('model of gloss (semi-empirical), CP-S2', ({ prediction: { gloss } }) => ({
-        value: 0.05 + gloss.spread,
-        at: 0.2,
-        steep: 1,
-        what: `gloss ${gloss.mean.toFixed(2)} on average, ${gloss.spread.toFixed(2)} between its dullest and its brightest twentieth`,
-      })),
-      measured('CP-S2, common practice', ({ prediction: { realSpeeds } }) => ({
-        value: realSpeeds.outerWall.speedMmS,
-        at: 60,
-        steep: 1,
-        what: `outer wall at ${Math.round(realSpeeds.outerWall.speedMmS)} mm/s`,
-      })),
+      measured(
+        'model of gloss (semi-empirical), CP-S2',
+        ({ prediction: { gloss } }) => ({
+          value: 0.05 + gloss.spread,
+          at: 0.2,
+          steep: 1,
+          what: `gloss ${gloss.mean.toFixed(2)} on average, ${gloss.spread.toFixed(2)} between its dullest and its brightest twentieth`,
+        }),
+        'outer wall',
+      ),
+      measured(
+        'CP-S2, common practice',
+        ({ prediction: { realSpeeds } }) => ({
+          value: realSpeeds.outerWall.speedMmS,
+          at: 60,
+          steep: 1,
+          what: `outer wall at ${Math.round(realSpeeds.outerWall.speedMmS)} mm/s`,
+        }),
+        'outer wall',
+      ),
     ],
     remedies: [
       {
@@ -124,6 +132,7 @@ export const pathCauses: readonly Cause[] = [
       })),
     ],
     remedies: [support, { words: 'See how far it bridges', trial: 'bridge', keeps: 'spool' }],
+    school: 'Some turn the part so that bridges run the short way; here they are laid across the shortest way whichever way it lies.',
   },
   {
     id: 'bridgeFast',
@@ -170,6 +179,7 @@ export const pathCauses: readonly Cause[] = [
             : undefined,
         keeps: 'spool',
       },
+      mendFan,
     ],
   },
   {
@@ -246,12 +256,17 @@ export const pathCauses: readonly Cause[] = [
           steep: 1.5,
           what: `Ra ${ra95Um.toFixed(0)} µm over its roughest twentieth`,
         }),
+        'layers',
       ),
-      measured('CP-S1, common practice', ({ settings, setup: { nozzle } }) => ({
-        value: settings.layerHeight / nozzle.bore,
-        at: 0.45,
-        what: `layers of ${settings.layerHeight} mm from a bore of ${nozzle.bore}`,
-      })),
+      measured(
+        'CP-S1, common practice',
+        ({ settings, setup: { nozzle } }) => ({
+          value: settings.layerHeight / nozzle.bore,
+          at: 0.45,
+          what: `layers of ${settings.layerHeight} mm from a bore of ${nozzle.bore}`,
+        }),
+        'layers',
+      ),
     ],
     remedies: [
       {

@@ -50,3 +50,10 @@ export const lift = (words: string): Remedy => ({
   change: ({ settings }) => (settings.lift === 'never' ? { lift: 'overPrinted', liftHeight: settings.layerHeight } : undefined),
   keeps: 'profile',
 })
+
+export const mendFan: Remedy = {
+  words: 'See that the part fan turns, and that its duct is clean and points at the nozzle',
+  keeps: 'nothing',
+  minutes: 10,
+  caution: 'Pull the mains plug before you reach in; the nozzle may still be hot.',
+}

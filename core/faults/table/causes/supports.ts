@@ -67,7 +67,19 @@ export const supportCauses: readonly Cause[] = [
         0.4,
       ),
     ],
-    remedies: [lift('Lift by one layer')],
+    remedies: [
+      lift('Lift by one layer'),
+      {
+        words: 'Lift by two layers, where many supports are crossed',
+        change: ({ settings }) => {
+          const liftHeight = Math.round(200 * settings.layerHeight) / 100
+          return settings.lift === 'never' || settings.liftHeight < liftHeight
+            ? { lift: settings.lift === 'never' ? 'overPrinted' : settings.lift, liftHeight }
+            : undefined
+        },
+        keeps: 'profile',
+      },
+    ],
     school: 'One school lifts only over printed parts, the other over everything.',
   },
   {
@@ -102,8 +114,13 @@ export const supportCauses: readonly Cause[] = [
     ],
     remedies: [
       {
-        words: 'A brim round supports',
-        change: ({ settings }) => (settings.supportBrim === 'none' ? { supportBrim: 'both' } : undefined),
+        words: 'A brim inside the feet of supports',
+        change: ({ settings }) => (settings.supportBrim === 'none' ? { supportBrim: 'inner' } : undefined),
+        keeps: 'profile',
+      },
+      {
+        words: 'A brim inside and outside of supports',
+        change: ({ settings }) => (settings.supportBrim === 'both' ? undefined : { supportBrim: 'both' }),
         keeps: 'profile',
       },
     ],
@@ -155,8 +172,11 @@ export const supportCauses: readonly Cause[] = [
     ],
     remedies: [
       {
-        words: 'Branches 10° steeper',
-        change: ({ settings }) => (settings.branchLean > 20 ? { branchLean: settings.branchLean - 10 } : undefined),
+        words: 'Branches well under the limit of overhangs',
+        change: ({ settings }) => {
+          const branchLean = Math.max(5, Math.min(settings.branchLean, settings.supportAngle) - 10)
+          return branchLean < settings.branchLean ? { branchLean } : undefined
+        },
         keeps: 'profile',
       },
     ],

@@ -11,7 +11,8 @@ import { holdPagePort, holdPort } from './lib/ports.mjs'
 import { findProcesses, stopProcess } from './lib/processes.mjs'
 import { refuse, say } from './lib/say.mjs'
 
-const USAGE = 'Usage: npm start [-- --port NUMBER] [--database-port NUMBER] [--private] [--fresh-demo] [--no-standins]'
+const USAGE =
+  'Usage: npm start [-- --port NUMBER] [--database-port NUMBER] [--private] [--fresh-demo] [--no-standins] [--hidden-fault NAME]'
 const DEFAULT_PORT = 4820
 /** The database's port stands so far from the page's that the desk next door can have the next number. */
 const DATABASE_PORT_APART = 10_000
@@ -75,6 +76,7 @@ function readOptions() {
         private: { type: 'boolean' },
         'fresh-demo': { type: 'boolean' },
         'no-standins': { type: 'boolean' },
+        'hidden-fault': { type: 'string' },
         help: { type: 'boolean' },
       },
     })
@@ -91,6 +93,7 @@ function readOptions() {
       isPrivate: values.private === true,
       freshDemo: values['fresh-demo'] === true,
       standins: values['no-standins'] !== true,
+      hiddenFault: values['hidden-fault'],
     }
   } catch (error) {
     return refuse(`${error.message}\n${USAGE}`)
@@ -147,7 +150,12 @@ async function startStandins() {
   const [printer, scale, caliper, table] = ports
   const child = fork(
     join(root, 'dist/standins/main.js'),
-    ['--port', printer, '--scale-port', scale, '--caliper-port', caliper, '--table-port', table, '--times', STANDINS_TIMES].map(String),
+    [
+      ...['--port', printer, '--scale-port', scale, '--caliper-port', caliper, '--table-port', table, '--times', STANDINS_TIMES].map(
+        String,
+      ),
+      ...(options.hiddenFault === undefined ? [] : ['--hidden', options.hiddenFault]),
+    ],
     { detached: true },
   )
   return new Promise((resolve) => {

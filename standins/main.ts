@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util'
 import { serveCaliper } from './caliper'
+import { hiddenIds, isHiddenId } from './hidden'
 import { servePrinter } from './printer/serve'
 import { serveScale } from './scale'
 import { serveTable } from './table'
@@ -14,12 +15,16 @@ const { values } = parseArgs({
     'caliper-port': { type: 'string' },
     'table-port': { type: 'string' },
     times: { type: 'string', default: '1' },
+    hidden: { type: 'string' },
   },
 })
 const [seed, port, times] = [Number(values.seed), Number(values.port), Number(values.times)]
 /** A reel that is half full. */
 const GROSS_G = 735.4
-const printer = await servePrinter({ seed, port, times })
+const hidden = values.hidden
+if (hidden !== undefined && !isHiddenId(hidden))
+  throw new RangeError(`There is no fault "${hidden}". Choose one of ${hiddenIds.join(', ')}.`)
+const printer = await servePrinter({ seed, port, times, ...(hidden === undefined ? {} : { hidden }) })
 if (values['scale-port'] !== undefined)
   await serveScale({ seed, port: Number(values['scale-port']), grossG: GROSS_G, machine: printer.machine })
 if (values['caliper-port'] !== undefined) await serveCaliper({ seed, port: Number(values['caliper-port']), machine: printer.machine })

@@ -20,6 +20,8 @@ export interface MadeLayer {
   waveMm: number
   /** Where its plastic lies, in cells, by column and row. */
   readonly cells: Set<number>
+  /** Middles of its outermost lines, mm. */
+  reach: readonly [left: number, right: number, front: number, back: number]
   /** By how much it lies beside where it was meant, mm. */
   readonly shiftedMm: number
 }
@@ -81,6 +83,10 @@ const STARVED_GAPS = 0.08
 const DULL_FROM = 0.85
 /** Sag of a free span by the square of its length, 1/mm, without a fan; a full fan takes most of it. */
 const [SAG, FAN_HOLDS] = [0.0012, 0.8]
+/** What hangs comes to rest on what lies within so many layers. */
+const RESTS_WITHIN = 3
+/** A line so near to the outermost one is it, mm. */
+const SURFACE_MM = 0.2
 /** Colder than what prints clean, layers hold less: °C to the e-th part. */
 const COLD_BOND = 30
 /** What bars of a batch scatter by, and how many of them are flawed, and how much that takes. */
@@ -101,6 +107,10 @@ export class Making {
   /** A thing is pulled apart once, however often one asks. */
   private partedAt: number | undefined
   private below: ReadonlySet<number> = new Set()
+  /** What lies a few layers deep: what hangs comes to rest on it. */
+  private deeper: ReadonlySet<number>[] = []
+  /** Out to where the layer below reaches: what is laid there is seen. */
+  private reach: readonly [left: number, right: number, front: number, back: number] | undefined
   /** Where the nozzle last laid something, while it travels. */
   private left: readonly [number, number] | undefined
 
@@ -135,7 +145,9 @@ export class Making {
     if (!standing.isEmpty) layer.feed += feed
     if (seconds > 0) {
       layer.fastest = Math.max(layer.fastest, feed / seconds)
-      layer.waveMm = Math.max(layer.waveMm, this.truth.looseness * waveOf(move.acceleration, this.truth.frameHz))
+      const { looseness, frameHz, tableGives } = this.truth
+      const shakes = (tableGives * move.z * move.acceleration) / 1e5
+      if (this.isSeen(move, standing)) layer.waveMm = Math.max(layer.waveMm, looseness * waveOf(move.acceleration, frameHz) + shakes)
     }
     if (came > 0.02) this.cover(move, layer, standing)
     this.holesOfCold(layer, move, standing)
@@ -145,7 +157,11 @@ export class Making {
   private layerAt(z: number, { nozzle, shiftedMm }: Standing): MadeLayer {
     const last = this.layers.at(-1)
     if (last?.z === z) return last
-    if (last) this.below = last.cells
+    if (last) {
+      this.deeper = [this.below, ...this.deeper].slice(0, RESTS_WITHIN)
+      this.below = last.cells
+      this.reach = last.reach
+    }
     const layer: MadeLayer = {
       z,
       seconds: 0,
@@ -158,6 +174,7 @@ export class Making {
       sagMm: 0,
       waveMm: 0,
       cells: new Set(),
+      reach: [Infinity, -Infinity, Infinity, -Infinity],
       shiftedMm,
     }
     this.layers.push(layer)
@@ -182,10 +199,10 @@ export class Making {
       last = share
     }
     if (open < SHORTEST_WAY || first === undefined || standing.isEmpty) return
-    const { ooze, window, wetPerHour } = this.truth
+    const { ooze, window, wetPerHour, damp, pullSlackMm } = this.truth
     const heat = Math.exp(Math.min(3, (standing.nozzle - window.high) / HEAT_SCALE))
-    const pulled = STAYS + (1 - STAYS) * Math.exp(-this.pulledOnWay / PULL_MM)
-    const wet = 1 + (wetPerHour * standing.clock) / 3600
+    const pulled = STAYS + (1 - STAYS) * Math.exp(-Math.max(0, this.pulledOnWay - pullSlackMm) / PULL_MM)
+    const wet = 1 + damp + (wetPerHour * standing.clock) / 3600
     const mean = STRINGS * Math.sqrt(open / WAY_MM) * ooze * heat * pulled * wet
     layer.strung += mean
     const at = (share: number): number => from[0] + share * (to[0] - from[0]) + standing.shiftedMm
@@ -206,18 +223,27 @@ export class Making {
     })
   }
 
+  /** Whether a move ends where the layer below reaches farthest: as good as on the surface. */
+  private isSeen({ from, to }: RunMove, { shiftedMm }: Standing): boolean {
+    if (!this.reach) return false
+    const [left, right, front, back] = this.reach
+    const isOut = (at: number, edge: number): boolean => Math.abs(at - edge) < SURFACE_MM
+    return [from, to].some(([x, y]) => isOut(x + shiftedMm, left) || isOut(x + shiftedMm, right) || isOut(y, front) || isOut(y, back))
+  }
+
   /** What comes out of what is asked for: all of it as far as it melts. */
   private cameOut({ from, to, feed, peak }: RunMove, layer: MadeLayer, { nozzle, shiftedMm }: Standing): number {
-    const { failingFlow, flowSlope, flowFactor } = this.truth
+    const { failingFlow, flowSlope, flowFactor, boreOpen } = this.truth
     const melts = failingFlow * Math.exp((flowSlope * (nozzle - 210)) / 10)
     const way = wayOf({ from, to })
     const flow = way > 0 ? (peak * feed * FILAMENT_MM2 * flowFactor) / way : 0
     layer.dull += ((flow > DULL_FROM * melts ? 1 : 0) - layer.dull) * (feed / (layer.feed + feed))
-    if (flow <= melts) return 1
-    const mean = STARVED_GAPS * way * Math.log(flow / melts) * 10
+    const came = boreOpen * Math.min(1, melts / Math.max(flow, 1e-9))
+    if (came >= 1) return 1
+    const mean = STARVED_GAPS * way * Math.log(1 / came) * 10
     for (let n = poissonBy(mean, this.random); n > 0 && this.gaps.length < MOST_SEEN; n--)
       this.gaps.push({ z: layer.z, ...somewhere(from, to, this.random, shiftedMm) })
-    return melts / flow
+    return came
   }
 
   /** Marks where a line lies, and how far it hangs where nothing bears it. */
@@ -230,7 +256,11 @@ export class Making {
       const share = i / steps
       const cell = cellOf(from[0] + share * (to[0] - from[0]) + shiftedMm, from[1] + share * (to[1] - from[1]))
       layer.cells.add(cell)
-      free = this.below.size === 0 || near(this.below, cell) ? 0 : free + length / steps
+      const [x, y] = [from[0] + share * (to[0] - from[0]) + shiftedMm, from[1] + share * (to[1] - from[1])]
+      const [left, right, front, back] = layer.reach
+      layer.reach = [Math.min(left, x), Math.max(right, x), Math.min(front, y), Math.max(back, y)]
+      const rests = this.below.size === 0 || near(this.below, cell) || this.deeper.some((cells) => near(cells, cell))
+      free = rests ? 0 : free + length / steps
       longest = Math.max(longest, free)
     }
     const cooled = Math.min(1, (fan / 255) * this.truth.fanFactor)

@@ -24,11 +24,19 @@ export interface Truth {
   readonly window: { readonly low: number; readonly high: number }
   /** By how much more it strings for each hour that the reel hangs in the air. */
   readonly wetPerHour: number
+  /** By how much more it strings because its reel is damp from the beginning: 0 is dry. */
+  readonly damp: number
+  /** Of each pull, what never arrives at the nozzle, mm. */
+  readonly pullSlackMm: number
+  /** Share of what is asked that the bore lets through: 1 is free. */
+  readonly boreOpen: number
   /** Of what a usual fan cools. */
   readonly fanFactor: number
   /** Natural frequency of the frame, Hz, and how loose its belts are: 1 is tight. */
   readonly frameHz: number
   readonly looseness: number
+  /** What its table gives, mm by 100 mm of height and 1000 mm/s². */
+  readonly tableGives: number
   /** Within a layer, MPa; and between layers as a share of it. */
   readonly strengthMpa: number
   readonly bond: number
@@ -57,9 +65,13 @@ export function truthFrom(seed: number): Truth {
     ...frame,
     window: { low, high: low + 9 + 4 * Math.abs(normalBy(random)) },
     wetPerHour: 0.004 * random(),
+    damp: 0,
+    pullSlackMm: 0,
+    boreOpen: 1,
     fanFactor: about(1, 0.1),
     frameHz: about(48, 0.2),
     looseness: 1,
+    tableGives: 0,
     strengthMpa: about(50, 0.12),
     bond: Math.min(0.95, about(0.65, 0.15)),
     shrinks: about(0.003, 0.3),

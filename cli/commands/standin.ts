@@ -1,9 +1,18 @@
 import { InputError } from '@sable/core/units/errors'
+import { type HiddenId, hiddenIds, isHiddenId } from '@sable/standins/hidden'
 import { type Mishap, mishapKinds } from '@sable/standins/printer/machine'
 import { servePrinter } from '@sable/standins/printer/serve'
 import type { Command } from 'commander'
 import { readNumber } from '../options'
 import { print } from '../report'
+
+interface StandinOptions {
+  readonly seed: number
+  readonly port: number
+  readonly times: number
+  readonly fail?: Mishap
+  readonly hidden?: HiddenId
+}
 
 export function addStandin(program: Command): void {
   program
@@ -15,12 +24,18 @@ export function addStandin(program: Command): void {
     .option('--port <number>', 'where it listens', readNumber('--port'), 4830)
     .option('--times <number>', 'how much faster its clock runs than the wall’s', readNumber('--times'), 1)
     .option('--fail <kind@mm>', `what goes wrong at a height: ${mishapKinds.join(', ')}`, readMishap)
-    .action(async ({ seed, port, times, fail }: { seed: number; port: number; times: number; fail?: Mishap }) => {
-      const printer = await servePrinter({ seed, port, times, ...(fail ? { mishap: fail } : {}) })
+    .option('--hidden <fault>', `what is wrong with it from the beginning: ${hiddenIds.join(', ')}`, readHidden)
+    .action(async ({ seed, port, times, fail, hidden }: StandinOptions) => {
+      const printer = await servePrinter({ seed, port, times, ...(fail ? { mishap: fail } : {}), ...(hidden ? { hidden } : {}) })
       print(`A simulated printer listens on 127.0.0.1:${printer.port}. Ctrl-C ends it.`)
       await new Promise<void>((done) => process.once('SIGINT', () => done()))
       await printer.close()
     })
+}
+
+function readHidden(text: string): HiddenId {
+  if (isHiddenId(text)) return text
+  throw new InputError('hidden-unknown', `There is no hidden fault "${text}".`, '--hidden', `Choose one of ${hiddenIds.join(', ')}.`)
 }
 
 /** "jam@12.5" @throws InputError for anything else */

@@ -284,14 +284,19 @@ describe('a case in which somebody answers truthfully', () => {
     const scene = sceneWith({ values: fast, of: 'large', setup: quick, atZ: 12 })
     const first = nextOf(faults.splitBand, scene, { smallParts: 'yes' }, [])
     expect(first.map(({ cause }) => cause.id)).toContain('bedWarmthGone')
-    const after = nextOf(faults.splitBand, scene, { smallParts: 'yes' }, [{ cause: 'bedWarmthGone', did: 'same' }])
-    expect(after.map(({ cause }) => cause.id)).not.toContain('bedWarmthGone')
+    const same = { cause: 'bedWarmthGone', did: 'same' } as const
+    const offered = (tried: Parameters<typeof weigh>[3]) =>
+      nextOf(faults.splitBand, scene, { smallParts: 'yes' }, tried).find(({ cause }) => cause.id === 'bedWarmthGone')
+    // A mild change that does nothing leaves the stronger one; when that does nothing either it is out, and so it is where it got worse.
+    expect(offered([same])!.values!.nozzleTemperature! - offered([])!.values!.nozzleTemperature!).toBe(5)
+    expect(offered([same, same])).toBeUndefined()
+    expect(offered([{ cause: 'bedWarmthGone', did: 'worse' }])).toBeUndefined()
     // In another case of the same printer and reel it counts for less, and is not offered again either.
     const elsewhere = [{ cause: 'bedWarmthGone', did: 'same', elsewhere: 'shade' }] as const
     const shareBy = (tried: Parameters<typeof weigh>[3]) =>
       weigh(faults.splitBand, scene, { smallParts: 'yes' }, tried).find(({ cause }) => cause.id === 'bedWarmthGone')!.share
     expect(shareBy(elsewhere)).toBeLessThan(shareBy([]))
-    expect(shareBy(elsewhere)).toBeGreaterThan(shareBy([{ cause: 'bedWarmthGone', did: 'same' }]))
+    expect(shareBy(elsewhere)).toBeGreaterThan(shareBy([same, same]))
     expect(nextOf(faults.splitBand, scene, {}, elsewhere).map(({ cause }) => cause.id)).not.toContain('bedWarmthGone')
   })
 })

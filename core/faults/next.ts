@@ -62,7 +62,7 @@ export interface Next {
 }
 
 /** What a try costs, as minutes: its time, and its filament beside it. */
-const costOf = ({ minutes, grams }: Pick<Next, 'minutes' | 'grams'>): number => minutes + MINUTES_PER_GRAM * grams
+const costOf = ({ minutes, grams, remedy: { waits = 0 } }: Next): number => minutes - waits + WAITING * waits + MINUTES_PER_GRAM * grams
 
 /** A trial takes about so long, min; assumed, its own plan tells better. */
 const TRIAL_MINUTES = 45
@@ -74,6 +74,8 @@ const SET_UP_MINUTES = 5
 const TRIAL_GRAMS = 12
 /** What a gram is worth beside a minute: at 20 a kilogram, and 1.20 an hour of one's evening, as much. Assumed. */
 const MINUTES_PER_GRAM = 1
+/** What a minute counts in which nothing is to be done and the printer is free. Assumed. */
+const WAITING = 0.1
 
 /**
  * What could be tried, the best first: bits for what they cost in minutes and grams, where a change is printed once. Only one thing at a time, and nothing that was
@@ -94,11 +96,13 @@ export function nextOf(fault: Fault, scene: Scene, answers: Answers, tried: read
       })
       const one = possible[Math.min(done, possible.length - 1)]
       if (!one) return []
-      const minutes = one.remedy.trial ? TRIAL_MINUTES : (one.remedy.minutes ?? (one.values ? 0 : HAND_MINUTES)) + printMinutes
+      const minutes = one.remedy.trial
+        ? TRIAL_MINUTES
+        : (one.remedy.minutes ?? (one.values ? 0 : HAND_MINUTES)) + (one.remedy.waits ?? 0) + printMinutes
       return [{ cause, ...one, bits: bitsOf(share), minutes, grams: one.remedy.trial ? TRIAL_GRAMS : scene.prediction.filament.massG }]
     })
     .sort((a, b) => b.bits / costOf(b) - a.bits / costOf(a))
 }
 
-/** What a try tells of its own cause, bits: the entropy of whether it is the one. */
-const bitsOf = (share: number): number => entropy([share])
+/** What a try tells, bits: the entropy of whether its cause is the one. Beyond even odds one tries to mend it, not to learn: no less than a bit. */
+const bitsOf = (share: number): number => entropy([Math.min(share, 0.5)])

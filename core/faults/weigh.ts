@@ -46,6 +46,11 @@ const ORDER = 0.85
 const ELSE = 0.15
 /** What a try says of its cause; a change can fail for want of size, so nothing is ever impossible. Assumed. */
 const byTry: Readonly<Record<TryResult, number>> = { fixed: 12, better: 3, same: 0.15, worse: 0.08, another: 0.5 }
+/**
+ * The same where a stronger change for it is still untried: a mild one does little whatever the cause, and helps a little whatever the
+ * cause: cooler makes fewer strings of a damp reel too. Assumed; on simulated printers a first "better" speaks for nothing at all (`bench/cases.ts`).
+ */
+const MILD: Partial<Record<TryResult, number>> = { same: 0.45, better: 1.3 }
 /** Each print more in a row that confirms it; assumed. */
 const AGAIN = 2
 
@@ -70,7 +75,7 @@ export function weigh(fault: Fault, scene: Scene, answers: Answers, tried: reado
       share: weight / sum,
       odds: weight / (sum - weight),
       factors,
-      ruledOut: tried.some((one) => one.cause === cause.id && (one.did === 'same' || one.did === 'worse')),
+      ruledOut: isRuledOut(cause, tried),
     }))
     .sort((a, b) => b.share - a.share)
 }
@@ -94,6 +99,15 @@ function printed({ clues }: Cause, scene: Scene): Factor[] {
   })
 }
 
+/** Its strongest change did nothing, or any made it worse; elsewhere that was found out already. */
+function isRuledOut({ id, remedies }: Cause, tried: readonly Tried[]): boolean {
+  const own = tried.filter(({ cause }) => cause === id)
+  return (
+    own.some(({ did, elsewhere }) => did === 'worse' || (did === 'same' && elsewhere !== undefined)) ||
+    (own.length >= remedies.length && own.at(-1)?.did === 'same')
+  )
+}
+
 function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, tried: readonly Tried[]): Factor[] {
   const practice: Factor[] =
     place === 0
@@ -114,8 +128,9 @@ function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, 
   })
   const outcomes = tried
     .filter((one) => one.cause === cause.id)
-    .map(({ did, times = 1, elsewhere }): Factor => {
-      const factor = byTry[did] * (did === 'fixed' || did === 'better' ? AGAIN ** (times - 1) : 1)
+    .map(({ did, times = 1, elsewhere }, place): Factor => {
+      const isMild = elsewhere === undefined && place < cause.remedies.length - 1
+      const factor = ((isMild ? MILD[did] : undefined) ?? byTry[did]) * (did === 'fixed' || did === 'better' ? AGAIN ** (times - 1) : 1)
       return {
         what: `${triedWords[did]}${times > 1 ? `, ${times} prints in a row` : ''}${elsewhere === undefined ? '' : `, in the case of ${elsewhere}`}`,
         // Another part is another print: half of what it says, on the scale of odds.

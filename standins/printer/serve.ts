@@ -1,9 +1,12 @@
 import { createServer, type Server, type Socket } from 'node:net'
+import { type HiddenId, hiddenFaults } from '../hidden'
 import { truthFrom } from '../truth'
 import { Firmware } from './firmware'
 import { Machine, type Mishap, usualLimits } from './machine'
 
 const TICK_MS = 10
+/** How strongly a hidden fault shows. */
+const HOW_STRONG = 0.6
 /** A line that never ends is no line. */
 const LONGEST = 4096
 
@@ -25,13 +28,17 @@ export async function servePrinter({
   port,
   times = 1,
   mishap,
+  hidden,
 }: {
   readonly seed: number
   readonly port: number
   readonly times?: number
   readonly mishap?: Mishap
+  /** Wrong with it from the beginning. */
+  readonly hidden?: HiddenId
 }): Promise<StandinPrinter> {
-  const machine = new Machine(truthFrom(seed), usualLimits, seed)
+  const truth = truthFrom(seed)
+  const machine = new Machine(hidden === undefined ? truth : hiddenFaults[hidden].of(truth, HOW_STRONG), usualLimits, seed)
   machine.mishap = mishap
   let socket: Socket | undefined
   const send = (line: string): void => {

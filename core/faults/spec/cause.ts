@@ -30,6 +30,8 @@ export interface Remedy {
   readonly keeps: 'spool' | 'printer' | 'profile' | 'nothing'
   /** By hand: about so many minutes, assumed. */
   readonly minutes?: number
+  /** And so many more in which nothing is to be done, assumed. */
+  readonly waits?: number
   /** Where it can hurt. */
   readonly caution?: string
 }
@@ -54,10 +56,12 @@ export function changeBy({ change }: Remedy, scene: Scene): SettingValues | unde
 }
 
 const MOST = 8
+/** A setting may not do what it says, and a model may be wrong: what they say against a cause is never more than this. Assumed. */
+const LEAST = 1 / 4
 
-/** Assumed: how strongly a measured value speaks. At its threshold it says nothing, at twice that `2 ** steep`, never more than eight times. */
+/** Assumed: how strongly a measured value speaks. At its threshold it says nothing, at twice that `2 ** steep`; at most eight times for, four times against. */
 export const factorOf = (value: number, at: number, steep = 2): number =>
-  Number.isFinite(value) ? Math.min(MOST, Math.max(1 / MOST, (Math.max(value, 1e-9) / at) ** steep)) : 1
+  Number.isFinite(value) ? Math.min(MOST, Math.max(LEAST, (Math.max(value, 1e-9) / at) ** steep)) : 1
 
 /** A clue that is a number beyond a threshold. */
 export const measured = (

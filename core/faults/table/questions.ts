@@ -194,9 +194,19 @@ export const questions: readonly Question[] = [
     of: ['strings', 'softTips', 'blobs'],
     basis: 'assumed',
     answers: {
-      between: { words: 'in the air, from part to part', factors: { staysDown: 0.4, openWays: 1.5, retractShort: 1.3 } },
+      between: { words: 'in the air, from part to part', factors: { staysDown: 0.4, retractShort: 1.3 } },
       onTop: { words: 'they lie on the part, along travel', factors: { staysDown: 7, openWays: 0.5, travelSlow: 0.6, retractShort: 0.7 } },
       tips: { words: 'at tips and edges, short', factors: { noWipe: 2.5, layerTimeShort: 2 } },
+    },
+  },
+  {
+    id: 'fan',
+    asks: 'A strip of paper held before the duct of the part fan: does it stand out?',
+    of: ['droop', 'sag', 'softTips', 'openTop'],
+    basis: 'assumed',
+    answers: {
+      strong: { words: 'yes, straight out', factors: { bridgeFan: 0.5, fanWeak: 0.6 } },
+      weak: { words: 'hardly, or on one side only', factors: { bridgeFan: 6, fanWeak: 6 } },
     },
   },
 ]

@@ -1,9 +1,22 @@
-import { type Cause, measured, whether } from '../../spec/cause'
+import { type Cause, measured, type Remedy, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
 import { coldPull, hotter, lift, lowerFlow } from './remedies'
 
 /** mm; common practice. */
 const MOST_PULLED = 9
+
+/** @param by as a share, but no less than `leastMm` with a direct drive, and two and a half times that through a tube */
+const pullMore = (words: string, by: number, leastMm: number): Remedy => ({
+  words,
+  // Pulled back farther than the most it clogs.
+  change: ({ settings: { retractLength }, setup: { printer } }) => ({
+    retractLength: Math.min(
+      Math.max(MOST_PULLED, retractLength),
+      Math.round(10 * (retractLength + Math.max(by * retractLength, printer.extruder === 'tube' ? 2.5 * leastMm : leastMm))) / 10,
+    ),
+  }),
+  keeps: 'spool',
+})
 
 /** What the extruder pushes, pulls back, and lets ooze. */
 export const feedingCauses: readonly Cause[] = [
@@ -31,7 +44,12 @@ export const feedingCauses: readonly Cause[] = [
         'melt',
       ),
     ],
-    remedies: [hotter(10), lowerFlow('profile'), { words: 'Find the flow at which it fails', trial: 'flowLadder', keeps: 'spool' }],
+    remedies: [
+      hotter(10),
+      lowerFlow('Hold the flow a fifth lower than it gets', 0.8, 'profile'),
+      lowerFlow('Half the flow', 0.5, 'profile'),
+      { words: 'Find the flow at which it fails', trial: 'flowLadder', keeps: 'spool' },
+    ],
   },
   {
     id: 'partialClog',
@@ -109,23 +127,14 @@ export const feedingCauses: readonly Cause[] = [
         return {
           value: usual / Math.max(0.05, settings.retractLength),
           at: 1.2,
+          steep: 1,
           what: `${settings.retractLength} mm is pulled back; ${usual} mm is usual for a ${printer.extruder === 'tube' ? 'tube' : 'direct'} drive`,
         }
       }),
     ],
     remedies: [
-      {
-        words: 'Pull back a fifth more',
-        change: ({ settings, setup: { printer } }) => ({
-          // Pulled back farther than this it clogs (common practice).
-          retractLength: Math.min(
-            Math.max(MOST_PULLED, settings.retractLength),
-            Math.round(10 * Math.max(1.2 * settings.retractLength, settings.retractLength + (printer.extruder === 'tube' ? 0.5 : 0.2))) /
-              10,
-          ),
-        }),
-        keeps: 'spool',
-      },
+      pullMore('Pull back a fifth more', 0.2, 0.2),
+      pullMore('Pull back two fifths more', 0.4, 0.4),
       { words: 'Find the least that does', trial: 'retraction', keeps: 'spool' },
     ],
     school: 'Longer is not better: past the usual it grinds, and clogs beyond 9 mm.',
@@ -160,8 +169,8 @@ export const feedingCauses: readonly Cause[] = [
     clues: [
       measured('measured on the paths', ({ prediction: { strings } }) => ({
         // Where filament is pulled back, a way over air is a smaller risk.
-        value: strings.openM + 0.2 * strings.pulledM,
-        at: 3,
+        value: strings.openM + 0.05 * strings.pulledM,
+        at: 1.5,
         steep: 1,
         what: `${(strings.openM + strings.pulledM).toFixed(1)} m over open air, ${strings.openM.toFixed(1)} m of it without pulling back`,
       })),
@@ -280,7 +289,7 @@ export const feedingCauses: readonly Cause[] = [
         what: `${Math.round(100 * (limiters.extruder ?? 0))} % of the laying is held by the extruder’s feed`,
       })),
     ],
-    remedies: [lowerFlow('printer')],
+    remedies: [lowerFlow('Hold the flow a fifth lower than it gets', 0.8, 'printer')],
   },
   {
     id: 'nozzleNear',

@@ -43,7 +43,8 @@ export const filamentCauses: readonly Cause[] = [
       {
         words: 'Dry the reel, then print the same again',
         keeps: 'nothing',
-        minutes: 360,
+        minutes: 10,
+        waits: 360,
         caution: 'Stay below the heat at which the filament softens, and do not leave an oven alone with it: household ovens overshoot.',
       },
       { words: 'Weigh and hear it: a dry line is smooth and silent', trial: 'dryness', keeps: 'spool' },

@@ -1,4 +1,4 @@
-import { type Cause, measured, type Remedy, whether } from '../../spec/cause'
+import { type Cause, type Clue, measured, type Remedy, whether } from '../../spec/cause'
 import { localOf, whereOf } from '../../spec/scene'
 import { lift } from './remedies'
 
@@ -11,6 +11,15 @@ const halfAcceleration: Remedy = {
   }),
   keeps: 'printer',
 }
+
+/** Waves that the pace does not explain come from what gives way. */
+const unexplained = (steep: number): Clue =>
+  measured('assumed: what the pace does not explain', ({ prediction: { ringing } }) => ({
+    value: 0.05 / Math.max(0.005, ringing.amplitudeMm),
+    at: 1,
+    steep,
+    what: `foretold waves are ${(1000 * ringing.amplitudeMm).toFixed(0)} µm: the smaller, the likelier something gives way`,
+  }))
 
 /** The frame, its belts, what it stands on, and a part that sways under the nozzle. */
 export const frameCauses: readonly Cause[] = [
@@ -54,14 +63,7 @@ export const frameCauses: readonly Cause[] = [
     id: 'beltsLoose',
     name: 'A belt or a pulley is loose',
     why: 'It gives, and jumps or swings by itself.',
-    clues: [
-      measured('assumed: what the pace does not explain', ({ prediction: { ringing } }) => ({
-        value: 0.05 / Math.max(0.005, ringing.amplitudeMm),
-        at: 1,
-        steep: 0.7,
-        what: `foretold waves are ${(1000 * ringing.amplitudeMm).toFixed(0)} µm: the smaller, the likelier it is the belts`,
-      })),
-    ],
+    clues: [unexplained(0.7)],
     remedies: [
       {
         words: 'Tighten belts and pulley screws',
@@ -78,7 +80,10 @@ export const frameCauses: readonly Cause[] = [
     clues: [
       whether(
         'the printer’s record',
-        ({ setup: { printer } }) => printer.table && { so: printer.table === 'shaky', what: `the table is ${printer.table}` },
+        ({ setup: { printer } }) =>
+          printer.table === 'shaky' || printer.table === 'steady'
+            ? { so: printer.table === 'shaky', what: `the table is ${printer.table}` }
+            : undefined,
         4,
         0.4,
       ),
@@ -88,6 +93,7 @@ export const frameCauses: readonly Cause[] = [
         steep: 1,
         what: `${mesh.sizeMm[2].toFixed(0)} mm tall on ${printer.kinematics === 'movingBed' ? 'a moving bed' : 'a bed at rest'}`,
       })),
+      unexplained(0.5),
     ],
     remedies: [{ words: 'Put it on a firmer base, then print the same', keeps: 'printer', minutes: 20 }, halfAcceleration],
     school: 'A firmer base first, less acceleration second.',

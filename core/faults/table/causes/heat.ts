@@ -16,8 +16,10 @@ export const heatCauses: readonly Cause[] = [
     id: 'hot',
     name: 'The nozzle is hotter than it need be',
     why: 'Thin plastic oozes on travel, droops over air and shines.',
-    clues: [measured('the label; assumed', (scene) => ({ value: Math.max(0.02, shareOf(scene)), at: 0.6, what: inRange(scene) }))],
-    remedies: [cooler(5), findHeat],
+    clues: [
+      measured('the label; assumed', (scene) => ({ value: Math.max(0.02, shareOf(scene)), at: 0.6, steep: 1, what: inRange(scene) })),
+    ],
+    remedies: [cooler(5), cooler(10), findHeat],
   },
   {
     id: 'cold',
@@ -70,6 +72,7 @@ export const heatCauses: readonly Cause[] = [
       measured('assumed', ({ settings, setup: { material } }) => ({
         value: (110 - settings.fanSpeed) / 100,
         at: material.family === 'PLA' || material.family === 'woodPLA' ? 0.35 : 0.75,
+        steep: 1,
         what: `fan ${settings.fanSpeed} %`,
       })),
     ],

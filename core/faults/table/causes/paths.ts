@@ -167,6 +167,7 @@ export const pathCauses: readonly Cause[] = [
       measured('CP-C2, common practice', ({ settings }) => ({
         value: (115 - Math.min(settings.bridgeFan, settings.overhangFan50)) / 100,
         at: 0.4,
+        steep: 1,
         what: `fan ${settings.bridgeFan} % on bridges, ${settings.overhangFan50} % on overhangs`,
       })),
     ],

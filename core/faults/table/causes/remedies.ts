@@ -24,10 +24,12 @@ export const cooler = (by: number): Remedy => ({
 
 export const findHeat: Remedy = { words: 'Find the heat of this reel', trial: 'temperature', keeps: 'spool' }
 
-/** @param keeps where the limit belongs: to what is printed, or to the machine that cannot feed it */
-export const lowerFlow = (keeps: Remedy['keeps']): Remedy => ({
-  words: 'Hold the flow a fifth lower',
-  change: ({ settings }) => ({ flowLimit: Math.round(8 * settings.flowLimit) / 10 }),
+/** A limit under what really flows: one above it would change nothing. @param keeps where it belongs: to what is printed, or to the machine that cannot feed it */
+export const lowerFlow = (words: string, share: number, keeps: Remedy['keeps']): Remedy => ({
+  words,
+  change: ({ settings, prediction: { melt } }) => ({
+    flowLimit: Math.max(0.5, Math.round(10 * share * Math.min(settings.flowLimit, melt.highest * melt.failsAt)) / 10),
+  }),
   keeps,
 })
 

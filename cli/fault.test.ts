@@ -37,7 +37,7 @@ describe('sable fault', () => {
   it('does not offer again what was ruled out, and tells it in words for people', async () => {
     const { stdout } = await sable('fault', 'clicking', model, '--set', 'pushBackSpeed=70', '--tried', 'pushBackFast=same')
     expect(stdout).toMatch(/Filament is pushed back too fast \(ruled out\)/)
-    expect(stdout).toMatch(/×0\.15 {2}a change for it did nothing \(assumed\)/)
+    expect(stdout).toMatch(/×0\.09 {2}a change for it did nothing \(assumed\)/)
     expect(stdout).not.toMatch(/^Next: .*pushed back too fast/m)
     expect(stdout).toMatch(/^Next: /m)
   })

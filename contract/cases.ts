@@ -17,5 +17,8 @@ export const storedCaseSchema = caseSchema.extend({ id: z.uuid(), changedAt: z.s
 export type StoredCase = z.infer<typeof storedCaseSchema>
 export const casesSchema = z.array(storedCaseSchema)
 
+/** A case that is passed on; what it says of causes is for those who read it without the print. */
+export const caseFileSchema = z.object({ format: z.literal('sable-lantern/case'), version: z.literal(1), case: caseSchema })
+
 /** A change carries the revision that it started from. */
 export const caseWriteSchema = z.object({ revision: z.number().int().positive(), case: caseSchema })

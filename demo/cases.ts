@@ -32,6 +32,7 @@ export const demoCases: readonly DemoCase[] = [
       { cause: 'wet', words: 'Dry the reel, then print the same again', did: 'better' },
       { cause: 'retractShort', words: 'Pull back a fifth more', change: { retractLength: 1.4 }, did: 'fixed', times: 2 },
     ],
+    found: 'wet',
     closed: 'The reel was damp; dried, and with 1.4 mm pulled back, nothing is left.',
   }),
   of('Finial: tall and thin', 'everyday', 60, {
@@ -41,6 +42,7 @@ export const demoCases: readonly DemoCase[] = [
       { cause: 'tableShakes', words: 'Put it on a firmer base, then print the same', did: 'same' },
       { cause: 'sways', words: 'Half of every speed', did: 'fixed' },
     ],
+    found: 'sways',
     closed: 'The spire swayed under the nozzle: drawn half as fast its edges are sharp.',
   }),
   of('Bumper foot: how soft', 'firm', 75, {
@@ -49,6 +51,7 @@ export const demoCases: readonly DemoCase[] = [
       { cause: 'infillDense', words: 'Half the infill', did: 'better' },
       { cause: 'wallsMany', words: 'One wall less', change: { wallCount: 3 }, did: 'fixed' },
     ],
+    found: 'wallsMany',
     closed: 'Walls and infill together: three walls and 12 % give way as a foot should.',
   }),
 ]

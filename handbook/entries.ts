@@ -2,6 +2,7 @@ import { allRules } from '@sable/core/checks/runChecks'
 import { purposeChecks } from '@sable/core/checks/safetyChecks'
 import { constantIds, constantOf } from '@sable/core/constants/constants'
 import type { Constant } from '@sable/core/constants/table/constant'
+import { causesOf, faultIds, faults } from '@sable/core/faults/faults'
 import { figureOf, figures } from '@sable/core/figures/figures'
 import type { FigureId } from '@sable/core/figures/table/figure'
 import { definitionOf, isSettingName } from '@sable/core/profile/settings'
@@ -9,7 +10,7 @@ import { kindsInOrder } from '@sable/core/trials/kinds'
 import { type Page, readPage } from './sections'
 
 /** What an entry is of. Its address is its kind and its name: "setting/layerHeight". */
-export const entryKinds = ['page', 'setting', 'figure', 'check', 'constant', 'trial', 'material', 'school', 'word'] as const
+export const entryKinds = ['page', 'setting', 'figure', 'check', 'constant', 'trial', 'fault', 'material', 'school', 'word'] as const
 export type EntryKind = (typeof entryKinds)[number]
 
 export const kindNames: Readonly<Record<EntryKind, string>> = {
@@ -19,6 +20,7 @@ export const kindNames: Readonly<Record<EntryKind, string>> = {
   check: 'Checks',
   constant: 'Constants',
   trial: 'Trials',
+  fault: 'Faults',
   material: 'Materials',
   school: 'Schools',
   word: 'Words',
@@ -61,6 +63,7 @@ export function entriesOf(pages: Pages): Entry[] {
     ...of('check', 'checks', checkFacts),
     ...constantEntries(page('constants')),
     ...of('trial', 'trials', trialFacts),
+    ...faultEntries(),
     ...of('material', 'materials', (name) => ({ title: materialTitles[name] ?? name })),
     ...of('school', 'schools', schoolFacts(page('schools'))),
     ...of('word', 'words', wordFacts(page('words'))),
@@ -83,6 +86,7 @@ const pageTitles: Readonly<Record<string, string>> = {
   ranges: 'Ranges and the lamp',
   constants: 'Constants',
   log: 'Printing and learning',
+  faults: 'Faults',
   schools: 'Schools',
   keys: 'Keys',
   models: 'Models and their sources',
@@ -141,6 +145,28 @@ function constantEntries(page: Page): Entry[] {
     const constant = constantOf(id)
     const about = page.sections.find(({ name }) => name === group)?.text ?? ''
     return entry('constant', id, about, { title: constant.label, group, brief: constantWords(constant) })
+  })
+}
+
+/** Faults are told by their table: what one sees, and its causes in the order of practice. */
+function faultEntries(): Entry[] {
+  return faultIds.map((id) => {
+    const fault = faults[id]
+    const told = causesOf(fault).map(({ name, why, remedies, school }) =>
+      [
+        `- **${name}.** ${why} ${remedies.map(({ words }) => words).join('; ')}.`,
+        ...(school === undefined ? [] : [`  *${school}*`]),
+        ...new Set(remedies.flatMap(({ caution }) => (caution === undefined ? [] : [`  **Caution:** ${caution}`]))),
+      ].join('\n'),
+    )
+    const order = fault.unranked
+      ? 'Each cause has a sign of its own; practice does not rank them.'
+      : 'The likeliest first, as practice goes.'
+    const confirm = fault.confirm === undefined ? [] : [`It comes and goes: it counts as gone after ${fault.confirm} prints in a row.`]
+    return entry('fault', id, [order, ...told, ...confirm, 'See [Faults](page/faults).'].join('\n\n'), {
+      title: fault.name,
+      brief: fault.looks,
+    })
   })
 }
 

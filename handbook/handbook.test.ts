@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { allRules } from '@sable/core/checks/runChecks'
 import { purposeChecks } from '@sable/core/checks/safetyChecks'
 import { constantIds } from '@sable/core/constants/constants'
+import { faultIds } from '@sable/core/faults/faults'
 import { figures } from '@sable/core/figures/figures'
 import { definitionOf, settingNames } from '@sable/core/profile/settings'
 import { starterMaterials } from '@sable/core/shelf/starter'
@@ -34,6 +35,7 @@ describe('the handbook', () => {
     ['check', [...allRules.map(({ id }) => id), ...purposeChecks({ kind: 'load', touchesFood: true }).map(({ id }) => id)]],
     ['constant', constantIds],
     ['trial', kindsInOrder.map(({ id }) => id)],
+    ['fault', faultIds],
     ['material', starterMaterials.map(({ family }) => family)],
     ['school', Array.from({ length: 12 }, (_, i) => `S${i + 1}`)],
   ] as const)('has an entry for every %s', (kind, names) => {
@@ -72,6 +74,8 @@ describe('the handbook', () => {
     expect(of('figure/strength')).toContain('never a rating')
     expect(of('check/nozzle-length')).toMatch(/gloves, power off/)
     expect(of('trial/dryness')).toContain('kitchen oven')
+    expect(of('fault/clog')).toMatch(/pliers, not fingers/)
+    expect(of('fault/strings')).toMatch(/oven/)
     for (const bars of ['trial/barsLying', 'trial/barsStanding']) expect(of(bars)).toContain('eye protection')
     expect(of('school/S12')).toContain('local rules for food contact')
   })

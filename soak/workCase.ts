@@ -1,7 +1,8 @@
 import { type FaultId, faults } from '@sable/core/faults/faults'
 import { asksOf, type Next, nextOf } from '@sable/core/faults/next'
+import type { Tried, TryResult } from '@sable/core/faults/outcomes'
 import { sceneOf } from '@sable/core/faults/spec/scene'
-import { type Answers, type Tried, type TryResult, weigh } from '@sable/core/faults/weigh'
+import { type Answers, weigh } from '@sable/core/faults/weigh'
 import type { PolygonKernel } from '@sable/core/geometry/polygon'
 import type { Mesh } from '@sable/core/mesh/mesh'
 import { asModelled } from '@sable/core/mesh/place'
@@ -181,7 +182,7 @@ export function workCase(seed: number, kernel: PolygonKernel, hidden?: HiddenId)
   while (tries.length < MOST_TRIES && tries.at(-1)?.did !== 'fixed') {
     const [next] = nextOf(faults[fault], scene, answers, tries)
     if (!next) break
-    tries.push({ cause: next.cause.id, did: tryOut(next) })
+    tries.push({ cause: next.cause.id, words: next.remedy.words, did: tryOut(next) })
     places.push(place())
   }
   return { seed, hidden: wrong, fault, truths, places, tries }

@@ -1,8 +1,10 @@
 import { type FaultId, faultIds, faults, isFaultId } from '@sable/core/faults/faults'
 import { asksOf, nextOf } from '@sable/core/faults/next'
+import { type Tried, type TryResult, tryResults } from '@sable/core/faults/outcomes'
+import { causesAsFile } from '@sable/core/faults/passedOn'
 import { sceneOf } from '@sable/core/faults/spec/scene'
 import { questions } from '@sable/core/faults/table/questions'
-import { type Answers, type Tried, type TryResult, tryResults, type Weighed, weigh } from '@sable/core/faults/weigh'
+import { type Answers, type Weighed, weigh } from '@sable/core/faults/weigh'
 import { StageCache } from '@sable/core/pipeline/stageCache'
 import { InputError } from '@sable/core/units/errors'
 import { formatDuration } from '@sable/core/units/format'
@@ -58,13 +60,7 @@ export function addFault(program: Command): void {
       print(
         plainJson({
           fault: fault.id,
-          causes: weighed.map(({ cause, odds, factors, ruledOut }) => ({
-            id: cause.id,
-            name: cause.name,
-            odds,
-            ruledOut,
-            evidence: factors.map(({ what, factor, basis }) => ({ what, factor, basis })),
-          })),
+          causes: causesAsFile(weighed),
           ...(ask ? { ask: { id: ask.question.id, asks: ask.question.asks, answers: wordsOf(ask.question), bits: ask.bits } } : {}),
           ...(next
             ? {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { caseMarkdown, faultCaseSchema, ruledOutElsewhere, triedOf } from './case'
+import { caseMarkdown, faultCaseSchema, keepableOf, toldByOthers, triedOf } from './case'
 
 describe('a case', () => {
   it('says nothing of a cause by a try that is not told of, or with which more was changed', () => {
@@ -11,7 +11,7 @@ describe('a case', () => {
         { cause: 'partialClog', words: 'Pull it cold', did: 'fixed', mixed: true },
       ],
     })
-    expect(triedOf(one)).toEqual([{ cause: 'cold', did: 'same', times: 1 }])
+    expect(triedOf(one)).toEqual([{ cause: 'cold', words: 'Print 5 °C hotter', did: 'same', times: 1 }])
   })
 
   it('is spared what another one of its fault has ruled out, and not what helped there', () => {
@@ -22,7 +22,52 @@ describe('a case', () => {
         { cause: 'flowOver', words: 'Hold the flow a fifth lower', did: 'better' },
       ],
     })
-    expect(ruledOutElsewhere([{ ...other, partName: 'shade' }])).toEqual([{ cause: 'cold', did: 'worse', times: 1, elsewhere: 'shade' }])
+    const here = { fault: 'gaps', candidate: { printer: 'dory', spool: 'fog' } } as const
+    const there = { ...other, partName: 'shade', candidate: here.candidate }
+    const worse = { cause: 'cold', words: 'Print 5 °C hotter', did: 'worse', times: 1, elsewhere: 'shade' }
+    expect(toldByOthers(here, [there])).toEqual([worse])
+    expect(toldByOthers(here, [{ ...there, fault: 'strings' }])).toEqual([])
+    expect(toldByOthers(here, [{ ...there, candidate: { printer: 'dory', spool: 'storm' } }])).toEqual([])
+    expect(toldByOthers({ ...here, fault: 'gaps' }, [{ ...there, candidate: { printer: 'lugger', spool: 'fog' } }])).toEqual([])
+  })
+
+  it('hears what another one came to: of the reel on any machine, of the machine with any reel', () => {
+    const here = { fault: 'gaps', candidate: { printer: 'dory', spool: 'fog' } } as const
+    const solved = (found: string, printer: string, spool: string) => ({
+      ...faultCaseSchema.parse({ fault: 'gaps', closed: 'That was it.', found }),
+      partName: 'shade',
+      candidate: { printer, spool },
+    })
+    const heard = (cause: string) => [{ cause, did: 'fixed', elsewhere: 'shade' }]
+    expect(toldByOthers(here, [solved('otherSpool', 'lugger', 'fog')])).toEqual(heard('otherSpool'))
+    expect(toldByOthers(here, [solved('otherSpool', 'dory', 'storm')])).toEqual([])
+    expect(toldByOthers(here, [solved('partialClog', 'dory', 'storm')])).toEqual(heard('partialClog'))
+    expect(toldByOthers(here, [solved('partialClog', 'lugger', 'fog')])).toEqual([])
+    const { closed: _, ...open } = solved('partialClog', 'dory', 'storm')
+    expect(toldByOthers(here, [open])).toEqual([])
+  })
+
+  it('keeps what helped on the layer to which it belongs, the last word on each setting', () => {
+    const tries = faultCaseSchema.parse({
+      fault: 'splitBand',
+      tries: [
+        { cause: 'bedWarmthGone', words: 'Print 5 °C hotter', change: { nozzleTemperature: 210 }, did: 'better' },
+        {
+          cause: 'bedWarmthGone',
+          words: 'Print 10 °C hotter, several times: it comes and goes',
+          change: { nozzleTemperature: 215 },
+          did: 'fixed',
+          times: 3,
+        },
+        { cause: 'flowOver', words: 'Half the flow', change: { flowLimit: 5 }, did: 'better' },
+        { cause: 'fanStrong', words: 'Half the fan', change: { fanSpeed: 50 }, did: 'same' },
+        { cause: 'fanStrong', words: 'Half the fan', change: { fanSpeed: 40 }, did: 'fixed', mixed: true },
+      ],
+    })
+    expect(keepableOf(tries)).toEqual([
+      { keeps: 'spool', values: { nozzleTemperature: 215 } },
+      { keeps: 'profile', values: { flowLimit: 5 } },
+    ])
   })
 
   it('of no fault, or at no height, is refused', () => {

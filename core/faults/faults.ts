@@ -28,5 +28,8 @@ const all = [
 ]
 export const causes: ReadonlyMap<Cause['id'], Cause> = new Map(all.map((cause) => [cause.id, cause]))
 
+/** Whether a cause is the filament's own, whatever machine it is on. */
+export const isOfFilament = (id: Cause['id']): boolean => filamentCauses.some((cause) => cause.id === id)
+
 /** Causes of a fault, in the order of practice. */
 export const causesOf = (fault: Fault): readonly Cause[] => fault.causes.map((id) => causes.get(id)!)

@@ -1,9 +1,10 @@
 import type { SettingValues } from '../profile/settings'
+import { chances, type Strength, strengthOf, type Tried, triesOf, tryResults } from './outcomes'
 import { type Cause, changeBy, type Remedy } from './spec/cause'
 import type { Fault, Question } from './spec/fault'
 import type { Scene } from './spec/scene'
 import { questions } from './table/questions'
-import { type Answers, type Tried, type Weighed, weigh } from './weigh'
+import { type Answers, type Weighed, weigh } from './weigh'
 
 /** At most so many are asked of one case. */
 export const MOST_QUESTIONS = 3
@@ -87,22 +88,46 @@ export function nextOf(fault: Fault, scene: Scene, answers: Answers, tried: read
   return weighed
     .filter(({ ruledOut }) => !ruledOut)
     .flatMap(({ cause, share }): Next[] => {
-      const done = tried.filter((one) => one.cause === cause.id && one.elsewhere === undefined).length
-      // The mildest that changes anything; after each try that helped the next one.
-      const possible = cause.remedies.flatMap((remedy): { readonly remedy: Remedy; readonly values?: SettingValues }[] => {
-        if (!remedy.change) return [{ remedy }]
-        const values = changeBy(remedy, scene)
-        return values ? [{ remedy, values }] : []
+      const done = triesOf(cause, tried).map(({ remedy }) => remedy)
+      const open = cause.remedies
+        .filter((remedy) => !done.includes(remedy))
+        .flatMap((remedy): { readonly remedy: Remedy; readonly values?: SettingValues }[] => {
+          if (!remedy.change) return [{ remedy }]
+          const values = changeBy(remedy, scene)
+          return values ? [{ remedy, values }] : []
+        })
+      // The mildest change that is left, and a trial beside it.
+      const change = open.find(({ remedy }) => !remedy.trial)
+      const trial = open.find(({ remedy }) => remedy.trial)
+      return [change, trial].flatMap((one): Next[] => {
+        if (!one) return []
+        const { minutes, waits = 0, trial: isTrial } = one.remedy
+        return [
+          {
+            cause,
+            ...one,
+            bits: bitsOf(share, strengthOf(cause, one.remedy)),
+            minutes: isTrial ? TRIAL_MINUTES : (minutes ?? (one.values ? 0 : HAND_MINUTES)) + waits + printMinutes,
+            grams: isTrial ? TRIAL_GRAMS : scene.prediction.filament.massG,
+          },
+        ]
       })
-      const one = possible[Math.min(done, possible.length - 1)]
-      if (!one) return []
-      const minutes = one.remedy.trial
-        ? TRIAL_MINUTES
-        : (one.remedy.minutes ?? (one.values ? 0 : HAND_MINUTES)) + (one.remedy.waits ?? 0) + printMinutes
-      return [{ cause, ...one, bits: bitsOf(share), minutes, grams: one.remedy.trial ? TRIAL_GRAMS : scene.prediction.filament.massG }]
     })
     .sort((a, b) => b.bits / costOf(b) - a.bits / costOf(a))
 }
 
-/** What a try tells, bits: the entropy of whether its cause is the one. Beyond even odds one tries to mend it, not to learn: no less than a bit. */
-const bitsOf = (share: number): number => entropy([Math.min(share, 0.5)])
+/**
+ * What a try is expected to tell of its cause, bits: by how much less open it is afterwards whether that is the one. Beyond even odds one tries
+ * to mend it, not to learn: no less than at even odds.
+ */
+function bitsOf(share: number, strength: Strength): number {
+  const p = Math.min(share, 0.5)
+  const { ifIt, ifNot } = chances[strength]
+  return tryResults.reduce(
+    (bits, did) => {
+      const [it, not] = [p * ifIt[did], (1 - p) * ifNot[did]]
+      return bits - (it + not) * entropy([it / (it + not)])
+    },
+    entropy([p]),
+  )
+}

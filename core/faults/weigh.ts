@@ -1,22 +1,9 @@
 import { causesOf } from './faults'
+import { factorOfResult, isRuledOut, strengthOf, type Tried, type TryResult, triesOf } from './outcomes'
 import type { Cause } from './spec/cause'
 import type { Fault } from './spec/fault'
 import type { Scene } from './spec/scene'
 import { questions } from './table/questions'
-
-/** What came of a change that was to take a cause away. */
-export const tryResults = ['fixed', 'better', 'same', 'worse', 'another'] as const
-export type TryResult = (typeof tryResults)[number]
-
-/** A change for a cause, and what it did. */
-export interface Tried {
-  readonly cause: Cause['id']
-  readonly did: TryResult
-  /** Prints in a row for which that held. */
-  readonly times?: number | undefined
-  /** Of what it was, where that is another case of the same fault, on the same printer and from the same reel. */
-  readonly elsewhere?: string | undefined
-}
 
 /** Answers by the ids of their questions. */
 export type Answers = Readonly<Record<string, string>>
@@ -44,13 +31,6 @@ export interface Weighed {
 const ORDER = 0.85
 /** Something that is not in the list, against the first of it; assumed. */
 const ELSE = 0.15
-/** What a try says of its cause; a change can fail for want of size, so nothing is ever impossible. Assumed. */
-const byTry: Readonly<Record<TryResult, number>> = { fixed: 12, better: 3, same: 0.15, worse: 0.08, another: 0.5 }
-/**
- * The same where a stronger change for it is still untried: a mild one does little whatever the cause, and helps a little whatever the
- * cause: cooler makes fewer strings of a damp reel too. Assumed; on simulated printers a first "better" speaks for nothing at all (`bench/cases.ts`).
- */
-const MILD: Partial<Record<TryResult, number>> = { same: 0.45, better: 1.3 }
 /** Each print more in a row that confirms it; assumed. */
 const AGAIN = 2
 
@@ -99,15 +79,6 @@ function printed({ clues }: Cause, scene: Scene): Factor[] {
   })
 }
 
-/** Its strongest change did nothing, or any made it worse; elsewhere that was found out already. */
-function isRuledOut({ id, remedies }: Cause, tried: readonly Tried[]): boolean {
-  const own = tried.filter(({ cause }) => cause === id)
-  return (
-    own.some(({ did, elsewhere }) => did === 'worse' || (did === 'same' && elsewhere !== undefined)) ||
-    (own.length >= remedies.length && own.at(-1)?.did === 'same')
-  )
-}
-
 function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, tried: readonly Tried[]): Factor[] {
   const practice: Factor[] =
     place === 0
@@ -126,18 +97,16 @@ function factorsOf(cause: Cause, place: number, scene: Scene, answers: Answers, 
     const factor = answer?.factors[cause.id]
     return answer && factor !== undefined ? [{ what: `${asks} ${answer.words}`, factor, basis, of: 'answer' }] : []
   })
-  const outcomes = tried
-    .filter((one) => one.cause === cause.id)
-    .map(({ did, times = 1, elsewhere }, place): Factor => {
-      const isMild = elsewhere === undefined && place < cause.remedies.length - 1
-      const factor = ((isMild ? MILD[did] : undefined) ?? byTry[did]) * (did === 'fixed' || did === 'better' ? AGAIN ** (times - 1) : 1)
-      return {
-        what: `${triedWords[did]}${times > 1 ? `, ${times} prints in a row` : ''}${elsewhere === undefined ? '' : `, in the case of ${elsewhere}`}`,
-        // Another part is another print: half of what it says, on the scale of odds.
-        factor: elsewhere === undefined ? factor : Math.sqrt(factor),
-        basis: 'assumed',
-        of: 'try',
-      }
-    })
+  const outcomes = triesOf(cause, tried).map(({ one: { did, times = 1, elsewhere }, remedy }): Factor => {
+    const isGood = did === 'fixed' || did === 'better'
+    const factor = factorOfResult(remedy ? strengthOf(cause, remedy) : 'full', did) * (isGood ? AGAIN ** (times - 1) : 1)
+    return {
+      what: `${triedWords[did]}${times > 1 ? `, ${times} prints in a row` : ''}${elsewhere === undefined ? '' : `, in the case of ${elsewhere}`}`,
+      // Another part is another print: half of what it says, on the scale of odds.
+      factor: elsewhere === undefined ? factor : Math.sqrt(factor),
+      basis: 'assumed',
+      of: 'try',
+    }
+  })
   return [...practice, ...print, ...answered, ...outcomes]
 }

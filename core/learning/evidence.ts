@@ -16,8 +16,8 @@ export const evidenceSchema = z.discriminatedUnion('on', [
     noise: positive,
     batch: z.number().min(0).optional(),
   }),
-  /** The flow at which a hot end failed, mm³/s at °C. */
-  z.object({ on: z.literal('ladder'), temperature: z.number().min(100).max(600), flow: positive }),
+  /** The flow at which a hot end failed, mm³/s at °C; and how well that is known, as a logarithm, where it is not as well as a ladder tells it. */
+  z.object({ on: z.literal('ladder'), temperature: z.number().min(100).max(600), flow: positive, noise: positive.optional() }),
   /** Strings that were counted over what is exposed to them (`stringCounts.ts`). */
   z.object({ on: z.literal('strings'), count: z.number().min(0).max(10_000), exposure: z.number().min(0).max(1e6) }),
   /** A print on the scale, g. */

@@ -13,6 +13,8 @@ export interface LadderPoint {
   readonly temperature: number
   /** Flow at which it failed, mm³/s. */
   readonly flow: number
+  /** How well it is known, as a logarithm; as a ladder is read where that is not told. */
+  readonly noise?: number | undefined
 }
 
 export const LADDER_AT = 210
@@ -27,10 +29,13 @@ export const flowLine = (failing: number, spread: number, slope: number, slopeSp
 })
 
 /** A flow line after a ladder: the conjugate update of a line with two normal parameters (Kalman 1960), reading by reading. */
-export function withLadder({ q, slope, covariance: [qq, qs, ss] }: FlowLine, { temperature, flow }: LadderPoint): FlowLine {
+export function withLadder(
+  { q, slope, covariance: [qq, qs, ss] }: FlowLine,
+  { temperature, flow, noise = LADDER_NOISE }: LadderPoint,
+): FlowLine {
   const x = (temperature - LADDER_AT) / 10
   const [toQ, toSlope] = [qq + x * qs, qs + x * ss]
-  const variance = toQ + x * toSlope + LADDER_NOISE ** 2
+  const variance = toQ + x * toSlope + noise ** 2
   const surprise = Math.log(flow) - q - slope * x
   return {
     q: q + (toQ / variance) * surprise,

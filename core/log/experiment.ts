@@ -52,7 +52,7 @@ export function toldTries({ tries }: Pick<Experiment, 'tries'>, prints: readonly
 }
 
 /** What is ruled out: a single change that did not help. Of several at once nothing is ruled out. */
-export const ruledOut = (tries: readonly ToldTry[]): Changed[] =>
+export const ruledOut = (tries: readonly Pick<ToldTry, 'changed' | 'did'>[]): Changed[] =>
   tries.flatMap(({ changed, did }) => (changed.length === 1 && (did === 'same' || did === 'worse') ? changed : []))
 
 /** By how many tries the same single change helped: once is chance, twice is a sign. */

@@ -12,10 +12,14 @@ export interface RuledOut extends Changed {
   readonly questions: readonly string[]
 }
 
-interface Asked {
+/** A try as far as it can rule something out. */
+type OneTry = Pick<ToldTry, 'printer' | 'spool' | 'changed' | 'did'>
+
+/** What was asked of prints, by an experiment or by a case. */
+export interface Asked {
   readonly question: string
   readonly fault: string
-  readonly tries: readonly ToldTry[]
+  readonly tries: readonly OneTry[]
 }
 
 /** Faults are told in words: those that read alike are one. */
@@ -25,7 +29,7 @@ const plain = (words: string): string => words.trim().toLowerCase().replace(/\s+
 /** What all experiments ruled out, by fault, printer and reel; what was tried most often first. A change that helped elsewhere with them is none. */
 export function ruledOutBook(experiments: readonly Asked[]): RuledOut[] {
   const book = new Map<string, RuledOut>()
-  const keyOf = (fault: string, { printer, spool = '' }: ToldTry, { label, was, is }: Changed): string =>
+  const keyOf = (fault: string, { printer, spool = '' }: OneTry, { label, was, is }: Changed): string =>
     [plain(fault), printer, spool, label, was, is].join('\n')
   const helped = new Set<string>()
   for (const { question, fault, tries } of experiments) {

@@ -35,11 +35,12 @@ test('a fault is worked from a column: asked, weighed, tried one change at a tim
   await expect(next.getByRole('status')).toHaveCount(0, { timeout: 60_000 })
   await next.getByRole('button', { name: 'I try this' }).click()
   await expect(next).toContainText('One thing at a time')
-  await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'the same' }).click()
+  await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'worse' }).click()
   await expect(causes.getByText('ruled out')).toHaveCount(1)
   await expect(next.locator('p').first()).not.toHaveText(words)
 
   // The change becomes a column beside the one that failed.
+  await next.getByRole('button', { name: 'Wipe 1 mm' }).click()
   await next.getByRole('button', { name: 'As a column' }).click()
   await expect(page).toHaveURL(bench)
   await ledger.settled()
@@ -53,12 +54,70 @@ test('a fault is worked from a column: asked, weighed, tried one change at a tim
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Markdown' }).click()])
   const text = readFileSync(await file.path()).toString()
   expect(text).toContain('# Strings: carry hook, everyday')
-  expect(text).toContain('| the same |')
+  expect(text).toContain('| worse |')
   await page.getByLabel('What it was').fill('It was the wipe.')
+  await page.getByRole('combobox', { name: 'It was' }).click()
+  await page.getByRole('option', { name: 'The nozzle is not wiped before it leaves' }).click()
   await page.getByRole('button', { name: 'Close the case' }).click()
-  await expect(page.getByRole('region', { name: 'Found' })).toContainText('It was the wipe.')
+  const found = page.getByRole('region', { name: 'Found' })
+  await expect(found).toContainText('It was the wipe.')
+  await expect(found).toContainText('The nozzle is not wiped before it leaves')
   await page.reload()
-  await expect(page.getByRole('region', { name: 'Found' })).toContainText('It was the wipe.')
+  await expect(found).toContainText('It was the wipe.')
+
+  // Passed on as a file it is a case again, with all that was told.
+  const [json] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'JSON' }).click()])
+  const bytes = readFileSync(await json.path())
+  const cases = page.getByRole('region', { name: 'Cases', exact: true })
+  const known = await cases.getByRole('listitem').count()
+  await page.getByLabel('Case from a file').setInputFiles({ name: 'case.json', mimeType: 'application/json', buffer: bytes })
+  await expect(cases.getByRole('listitem')).toHaveCount(known + 1)
+  await expect(found).toContainText('It was the wipe.')
+  await page
+    .getByLabel('Case from a file')
+    .setInputFiles({ name: 'no.json', mimeType: 'application/json', buffer: Buffer.from('{"format": 1}') })
+  await expect(page.getByRole('alert')).toContainText(/format: This is no case/)
+  await expect(cases.getByRole('listitem')).toHaveCount(known + 1)
+})
+
+test('what made it go away is kept on its layer by name, and that can be undone; the printer remembers', async ({ page }) => {
+  await page.goto('/faults')
+  await page.getByRole('button', { name: /A band of split layers/ }).click()
+  await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'gone' }).click()
+  await page.getByLabel('What it was').fill('Too cold high up.')
+  await page.getByRole('button', { name: 'Close the case' }).click()
+  const keep = page.getByRole('region', { name: 'Found' }).getByRole('button', { name: /^Keep .*nozzle temperature 220 °C/ })
+  await keep.click({ timeout: 60_000 })
+  const said = page.getByText(/^Kept .*nozzle temperature 220 °C/).last()
+  await expect(said).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(keep).toBeEnabled()
+  await page.getByRole('button', { name: 'Open it again' }).click()
+  await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'better' }).click()
+
+  await page.goto('/shelf/printers')
+  await page
+    .getByRole('link', { name: /^Cutter/ })
+    .first()
+    .click()
+  const had = page.getByRole('region', { name: /^Faults of Cutter/ })
+  await had.getByRole('link').first().click()
+  await expect(page).toHaveURL(/\/faults\/[0-9a-f-]{36}/)
+})
+
+test('a print of the log begins a case', async ({ page }) => {
+  await page.goto('/log')
+  await page
+    .getByRole('option', { name: /good carry hook everyday/ })
+    .first()
+    .click()
+  await page.getByRole('link', { name: /what went wrong/ }).click()
+  await expect(page.getByRole('region', { name: 'New case' })).toContainText('The print of')
+  await page
+    .getByRole('region', { name: 'New case' })
+    .getByRole('button', { name: /Strings/ })
+    .click()
+  await expect(page.getByRole('region', { name: 'Causes' })).toBeVisible({ timeout: 60_000 })
 })
 
 test('from a height of the layers a case begins at that height', async ({ page }) => {
@@ -76,14 +135,21 @@ test('from a height of the layers a case begins at that height', async ({ page }
 
 test('the workshop’s cases are there; an open one tells how often a fault must be gone; the place is accessible in both themes', async ({
   page,
+  desk,
 }) => {
   await page.goto('/faults')
-  const cases = page.getByRole('region', { name: 'Cases' })
+  const cases = page.getByRole('region', { name: 'Cases', exact: true })
   await expect(cases.getByRole('button', { name: /A band of split layers/ })).toBeVisible()
   await cases.getByRole('button', { name: /A band of split layers/ }).click()
   await expect(page.getByRole('region', { name: 'Causes' })).toBeVisible({ timeout: 60_000 })
   await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'gone' }).click()
-  await expect(page.getByText(/counts as gone after 3 prints in a row/)).toBeVisible()
+  await expect(page.getByText(/print the same 2 times more/)).toBeVisible()
+  // A case whose server is killed goes on where it was.
+  expect(desk.kill('server')).toBe(true)
+  await expect(async () => {
+    await page.reload()
+    await expect(page.getByText(/print the same 2 times more/)).toBeVisible({ timeout: 2000 })
+  }).toPass({ timeout: 60_000 })
   // What is deleted comes back with one press.
   await page.getByRole('button', { name: 'Delete' }).click()
   await expect(cases.getByRole('button', { name: /A band of split layers/ })).toHaveCount(0)

@@ -68,6 +68,14 @@ test('surface: a map is read by pointing, with its cause, and by its table', asy
   await expect(page).toHaveURL(/map=bond/)
   await page.getByRole('button', { name: 'Table of the map' }).click()
   await expect(page.getByRole('dialog').getByRole('columnheader', { name: 'bonding' })).toBeVisible()
+
+  // Where something went wrong a case begins, at that height.
+  await page.keyboard.press('Escape')
+  await expect(async () => {
+    await page.mouse.click(box.x + box.width * 0.45, box.y + box.height * 0.66)
+    await page.getByRole('link', { name: /^What went wrong at \d/ }).click({ timeout: 1500 })
+  }).toPass({ timeout: 40_000 })
+  await expect(page.getByRole('region', { name: 'New case' }).getByLabel('Seen at')).toHaveValue(/^\d/)
 })
 
 test('load: what the part bears is the ledger’s figure, a change is applied, and two clicks place the load', async ({ page }) => {

@@ -9,6 +9,7 @@ import { type Backups, createBackups } from '../features/backup/backupDesk'
 import { backupRoutes } from '../features/backup/backupRoutes'
 import { caseRoutes } from '../features/cases/caseRoutes'
 import { type CaseStore, createCaseStore } from '../features/cases/caseStore'
+import { caseEvidence } from '../features/cases/evidence'
 import { experimentRoutes } from '../features/experiments/experimentRoutes'
 import { createExperimentStore, type ExperimentStore } from '../features/experiments/experimentStore'
 import { type Instruments, instrumentRoutes } from '../features/instruments/instrumentRoutes'
@@ -91,18 +92,18 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const models = defineModels(sequelize)
   const marks = marksIn(models)
   const parts = createPartStore(sequelize, models, read)
+  const cases = createCaseStore(models)
   const shelf = createShelfStore(
     sequelize,
     models,
-    async () => (await Promise.all([trialEvidence(models)(), printEvidence(models)()])).flat(),
+    async () => (await Promise.all([trialEvidence(models)(), printEvidence(models)(), caseEvidence(cases)()])).flat(),
     printsTook(models),
   )
   const trialPhotos = createPhotoStore(models.trialPhotos, 'trial', async (id) => (await models.trials.count({ where: { id } })) > 0)
   const trials = createTrialStore(models, shelf, trialPhotos)
   const printPhotos = createPhotoStore(models.printPhotos, 'print', async (id) => (await models.prints.count({ where: { id } })) > 0)
   const prints = createPrintStore(models, shelf, printPhotos)
-  const experiments = createExperimentStore(models, prints)
-  const cases = createCaseStore(models)
+  const experiments = createExperimentStore(models, prints, cases)
   const programs = createProgramStore(models)
   const runs = createRunStore(models)
   await runs.breakOff()

@@ -1,19 +1,27 @@
 import type { StoredCase } from '@sable/contract/cases'
+import type { RuledOutList } from '@sable/contract/experiments'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
-import { caseMarkdown, ruledOutElsewhere, triedOf } from '@sable/core/faults/case'
+import { caseMarkdown, toldByOthers, triedOf } from '@sable/core/faults/case'
 import { type FaultId, faults } from '@sable/core/faults/faults'
 import { asksOf, nextOf } from '@sable/core/faults/next'
 import { questions } from '@sable/core/faults/table/questions'
 import { weigh } from '@sable/core/faults/weigh'
+import { ruledOutByLog } from '@sable/core/log/ruledOutCauses'
+import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
+import { ruledOutQuery } from '../api/experiments'
+import { HelpButton } from '../handbook/HelpButton'
 import { Button, IconButton } from '../ui/Button'
 import { download, fileNameFrom } from '../ui/download'
+import type { Refusal } from '../ui/Notice'
 import { NumberField } from '../ui/NumberField'
 import { CauseRows } from './CauseRows'
+import { caseFile } from './caseFile'
 import { FaultDrawing } from './FaultDrawing'
+import { Found } from './Found'
 import { NextTry } from './NextTry'
 import { Tries } from './Tries'
 import { useCaseRequest, useScene } from './useScene'
@@ -25,10 +33,13 @@ interface Props {
   readonly cases: readonly StoredCase[]
   readonly onChange: (next: StoredCase) => void
   readonly onRemove: () => void
+  readonly onRefusal: (refusal: Refusal) => void
 }
 
+const noBook: RuledOutList = []
+
 /** One case: what is seen, what could tell more, causes with what speaks for and against them, the one next try, and what came of those before. */
-export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props) {
+export function CasePage({ one, part, shelf, cases, onChange, onRemove, onRefusal }: Props) {
   const fault = faults[one.fault as FaultId]
   const request = useCaseRequest(one, part, shelf)
   const { scene, failed } = useScene(one, request)
@@ -41,11 +52,33 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
       ),
     [cases, one],
   )
-  const tried = useMemo(() => [...triedOf(one), ...ruledOutElsewhere(before)], [one, before])
+  const { data: book = noBook } = useQuery(ruledOutQuery)
+  const tried = useMemo(
+    () => [
+      ...triedOf(one),
+      ...toldByOthers(
+        one,
+        cases.filter(({ id }) => id !== one.id),
+      ),
+      // What experiments say; what cases say of themselves in the same book is told above.
+      ...(scene
+        ? ruledOutByLog(
+            one.fault,
+            one.candidate,
+            book.filter(({ questions: by }) => by.some((words) => !words.startsWith('the case of '))),
+            scene,
+          )
+        : []),
+    ],
+    [one, cases, book, scene],
+  )
   const weighed = useMemo(() => (scene ? weigh(fault, scene, one.answers, tried) : []), [fault, scene, one.answers, tried])
   const asks = useMemo(() => (scene ? asksOf(fault, scene, one.answers, tried) : []), [fault, scene, one.answers, tried])
   const nexts = useMemo(() => (scene ? nextOf(fault, scene, one.answers, tried) : []), [fault, scene, one.answers, tried])
-  const change = (more: Partial<StoredCase>): void => onChange({ ...one, ...more })
+  const gone = one.tries.at(-1)?.did === 'fixed' && !one.tries.at(-1)?.mixed ? one.tries.at(-1) : undefined
+  const more = (fault.confirm ?? 1) - (gone?.times ?? 0)
+  const [goesOn, setGoesOn] = useState(false)
+  const change = (to: Partial<StoredCase>): void => onChange({ ...one, ...to })
   const answered = questions.filter(({ id }) => one.answers[id] !== undefined)
   const name = fileNameFrom(`${fault.name} ${one.partName}`)
   const of = `${one.partName}, ${one.candidate.name}`
@@ -54,7 +87,9 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
       <header className="flex items-start gap-4">
         <FaultDrawing fault={one.fault} className="h-20 w-24 shrink-0 rounded-md border border-line bg-sunk p-1.5" />
         <div className="min-w-0 flex-1 space-y-1">
-          <h2 className="text-[16px] font-semibold">{fault.name}</h2>
+          <h2 className="flex items-center gap-1 text-[16px] font-semibold">
+            {fault.name} <HelpButton of={`fault/${one.fault}`} name="this fault" />
+          </h2>
           <p className="text-muted">{fault.looks}</p>
           <p>
             {one.lineup === undefined ? (
@@ -83,7 +118,7 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
           />
         </div>
         <Button onClick={() => download(`${name}.md`, caseMarkdown(one, of, weighed), 'text/markdown')}>Markdown</Button>
-        <Button onClick={() => download(`${name}.json`, JSON.stringify(one, null, 2), 'application/json')}>JSON</Button>
+        <Button onClick={() => download(`${name}.json`, JSON.stringify(caseFile(one, weighed), null, 2), 'application/json')}>JSON</Button>
         <Button tone="danger" onClick={onRemove}>
           Delete
         </Button>
@@ -131,7 +166,17 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
         </section>
       )}
 
-      {scene && request && one.closed === undefined && (
+      {gone && one.closed === undefined && (
+        <p className="flex items-center gap-3 border-l-2 border-lantern pl-3">
+          <span className="flex-1">
+            {more > 0
+              ? `It is gone, and it comes and goes: print the same ${more === 1 ? 'once' : `${more} times`} more before you close the case.`
+              : 'It is gone. Close the case below with what it was.'}
+          </span>
+          {!goesOn && <Button onClick={() => setGoesOn(true)}>Try something else all the same</Button>}
+        </p>
+      )}
+      {scene && request && one.closed === undefined && (!gone || goesOn) && (
         <NextTry
           one={one}
           nexts={nexts}
@@ -141,7 +186,7 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
           waiting={one.tries.some(({ did }) => did === undefined)}
         />
       )}
-      <Tries tries={one.tries} confirm={fault.confirm} onChange={(tries) => change({ tries })} />
+      <Tries tries={one.tries} onChange={(tries) => change({ tries })} />
       {scene && <CauseRows weighed={weighed} unranked={fault.unranked === true} />}
       {before.length > 0 && (
         <section aria-label="Cases before">
@@ -158,40 +203,7 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove }: Props)
           </ul>
         </section>
       )}
-      <Closing one={one} onChange={onChange} />
+      <Found one={one} scene={scene} weighed={weighed} shelf={shelf} onChange={onChange} onRefusal={onRefusal} />
     </article>
-  )
-}
-
-/** The sentence that closes a case, and the way to open it again. */
-function Closing({ one, onChange }: { one: StoredCase; onChange: (next: StoredCase) => void }) {
-  const { closed, ...rest } = one
-  if (closed !== undefined)
-    return (
-      <section aria-label="Found" className="flex items-center gap-3 border-l-2 border-lantern pl-3">
-        <p className="flex-1">
-          <span className="text-muted">Found:</span> {closed}
-        </p>
-        <Button onClick={() => onChange(rest)}>Open it again</Button>
-      </section>
-    )
-  return (
-    <form
-      className="flex items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault()
-        const words = String(new FormData(event.currentTarget).get('found') ?? '').trim()
-        if (words !== '') onChange({ ...one, closed: words })
-      }}
-    >
-      <input
-        name="found"
-        aria-label="What it was"
-        placeholder="What it was, in a sentence"
-        maxLength={2000}
-        className="h-7 min-w-0 flex-1 rounded border border-line bg-sunk px-2"
-      />
-      <Button type="submit">Close the case</Button>
-    </form>
   )
 }

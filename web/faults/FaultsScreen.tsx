@@ -3,7 +3,7 @@ import { faults } from '@sable/core/faults/faults'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import clsx from 'clsx'
 import { Plus } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { asRefusal } from '../api/asRefusal'
@@ -12,9 +12,11 @@ import { partsQuery } from '../api/parts'
 import { shelfQuery } from '../api/shelf'
 import { Button } from '../ui/Button'
 import { dayOf } from '../ui/dates'
+import { type FileAsk, FilePicker } from '../ui/FilePicker'
 import { Loading } from '../ui/Loading'
 import { Notice, type Refusal } from '../ui/Notice'
 import { CasePage } from './CasePage'
+import { readCaseFile } from './caseFile'
 import { FaultDrawing } from './FaultDrawing'
 import { NewCase } from './NewCase'
 
@@ -27,6 +29,7 @@ export function FaultsScreen() {
   const parts = useQuery(partsQuery)
   const shelf = useQuery(shelfQuery)
   const [refusal, setRefusal] = useState<Refusal>()
+  const picker = useRef<FileAsk>(null)
   useEffect(() => {
     document.title = 'Faults · Sable Lantern'
   }, [])
@@ -49,6 +52,12 @@ export function FaultsScreen() {
       await navigate(`/faults/${id}`)
       return queries.fetchQuery(casesQuery)
     })
+  const bringIn = (file: File): Promise<void> =>
+    attempt(async () => {
+      const { id } = await openCase(readCaseFile(await file.text()))
+      await navigate(`/faults/${id}`)
+      return queries.fetchQuery(casesQuery)
+    })
   const remove = async (one: StoredCase): Promise<void> => {
     await attempt(() => removeCase(one.id))
     await navigate('/faults')
@@ -59,6 +68,8 @@ export function FaultsScreen() {
       <section aria-label="Cases" className="flex w-72 shrink-0 flex-col border-r border-line">
         <header className="flex h-11 shrink-0 items-center gap-2 border-b border-line px-3">
           <h1 className="flex-1 text-[15px] font-semibold">Faults</h1>
+          <Button onClick={() => picker.current?.ask()}>From a file</Button>
+          <FilePicker ref={picker} label="Case from a file" accept=".json,application/json" onFile={(file) => void bringIn(file)} />
           <Button onClick={() => void navigate('/faults/new')}>
             <Plus className="size-3.5" aria-hidden />
             New case
@@ -101,6 +112,7 @@ export function FaultsScreen() {
             cases={cases.data}
             onChange={(next) => void attempt(() => writeCase(next))}
             onRemove={() => void remove(open)}
+            onRefusal={setRefusal}
           />
         ) : (
           <NewCase onRefusal={setRefusal} />

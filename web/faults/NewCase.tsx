@@ -1,74 +1,71 @@
 import { type FaultId, faultIds, faults } from '@sable/core/faults/faults'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { asRefusal } from '../api/asRefusal'
 import { casesQuery, openCase } from '../api/cases'
-import { fetchLineup, lineupsQuery } from '../api/lineups'
-import { partsQuery } from '../api/parts'
+import { momentOf } from '../ui/dates'
 import type { Refusal } from '../ui/Notice'
 import { NumberField } from '../ui/NumberField'
 import { Select } from '../ui/Select'
 import { useAddress } from '../ui/useAddress'
 import { FaultDrawing } from './FaultDrawing'
+import { type Failed, useFailedColumn, useFailedPrint } from './useFailed'
 
 /** A case begins: which print failed, where on it, and what it looks like. */
 export function NewCase({ onRefusal }: { onRefusal: (refusal: Refusal) => void }) {
   const { get, set } = useAddress()
-  const lineups = useQuery(lineupsQuery)
-  const parts = useQuery(partsQuery)
-  const lineupId = get('lineup') ?? lineups.data?.[0]?.id
-  const lineup = useQuery({
-    queryKey: ['failed lineup', lineupId],
-    queryFn: () => fetchLineup(lineupId!),
-    enabled: lineupId !== undefined,
-  })
+  const printId = get('print')
+  const ofPrint = useFailedPrint(printId)
+  const { lineups, chosen, candidates, candidate, failed: ofColumn } = useFailedColumn(get('lineup'), get('candidate'))
+  const failed: Failed | undefined = printId === undefined ? ofColumn : ofPrint.failed
   const queries = useQueryClient()
   const navigate = useNavigate()
   const [busy, setBusy] = useState(false)
-  const candidates = lineup.data?.candidates ?? []
-  const candidate = candidates.find(({ id }) => id === get('candidate')) ?? candidates[0]
-  const part = parts.data?.find(({ id }) => id === lineup.data?.partId)
   const atZ = get('z') === undefined ? undefined : Number(get('z'))
   const begin = async (fault: FaultId): Promise<void> => {
-    if (!lineup.data || !candidate || !part || busy) return
+    if (!failed || busy) return
     setBusy(true)
     try {
-      const { id, partId, placement, purpose } = lineup.data
-      const { id: made } = await openCase({
-        fault,
-        note: '',
-        ...(atZ !== undefined && Number.isFinite(atZ) ? { atZ } : {}),
-        answers: {},
-        tries: [],
-        candidate,
-        partId,
-        partName: part.name,
-        placement,
-        purpose,
-        lineup: id,
-      })
+      const place = atZ !== undefined && Number.isFinite(atZ) ? { atZ } : {}
+      const { id } = await openCase({ fault, note: '', ...place, answers: {}, tries: [], ...failed })
       await queries.invalidateQueries(casesQuery)
-      await navigate(`/faults/${made}`)
+      await navigate(`/faults/${id}`)
     } catch (error) {
       onRefusal(asRefusal(error))
     }
     setBusy(false)
   }
-  if (lineups.data?.length === 0)
+  if (lineups?.length === 0 && printId === undefined)
     return <p className="p-10 text-center text-muted">No lineup yet. A case is about a print: make a lineup of its part first.</p>
   return (
     <section aria-label="New case" className="max-w-[64rem]">
       <h2 className="text-[16px] font-semibold">What went wrong?</h2>
       <div className="my-3 flex flex-wrap items-center gap-4">
-        <Select
-          label="Printed from"
-          value={lineupId ?? ''}
-          of={(lineups.data ?? []).map(({ id, name }) => ({ id, name }))}
-          className="max-w-72"
-          onChange={(id) => set({ lineup: id, candidate: undefined })}
-        />
-        <Select label="as" name="Candidate" value={candidate?.id ?? ''} of={candidates} onChange={(id) => set({ candidate: id })} />
+        {printId === undefined ? (
+          <>
+            <Select
+              label="Printed from"
+              value={chosen ?? ''}
+              of={(lineups ?? []).map(({ id, name }) => ({ id, name }))}
+              className="max-w-72"
+              onChange={(id) => set({ lineup: id, candidate: undefined })}
+            />
+            <Select label="as" name="Candidate" value={candidate?.id ?? ''} of={candidates} onChange={(id) => set({ candidate: id })} />
+          </>
+        ) : (
+          ofPrint.print && (
+            <p>
+              <span className="text-muted">The print of</span>{' '}
+              <Link to={`/log/${printId}`} className="underline decoration-line underline-offset-2">
+                {ofPrint.print.line.name} {ofPrint.print.line.profile}
+              </Link>
+              <span className="figure ml-2 text-[12px] text-muted">
+                {momentOf(ofPrint.print.line.startedAt ?? ofPrint.print.line.plannedAt)}
+              </span>
+            </p>
+          )
+        )}
         <div className="w-48">
           <NumberField
             label="Seen at"
@@ -84,13 +81,18 @@ export function NewCase({ onRefusal }: { onRefusal: (refusal: Refusal) => void }
           />
         </div>
       </div>
+      {ofPrint.print && !ofPrint.failed && (
+        <p className="mb-2 border-l-2 border-worse pl-2 text-worse">
+          The part of this print is no longer here, so nothing can be computed of it.
+        </p>
+      )}
       <p className="mb-2 text-[12.5px] text-muted">Choose what it looks like.</p>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(11rem,1fr))] gap-2">
         {faultIds.map((id) => (
           <li key={id}>
             <button
               type="button"
-              disabled={!candidate || !part || busy}
+              disabled={!failed || busy}
               onClick={() => void begin(id)}
               className="flex h-full w-full flex-col items-start gap-1 rounded-md border border-line bg-raised p-2 text-left hover:border-strong disabled:opacity-45"
             >

@@ -18,6 +18,7 @@ import { trialAddress } from '../trials/trialAddress'
 import { Button } from '../ui/Button'
 import { inMoney } from '../ui/currency'
 import { Notice, type Refusal } from '../ui/Notice'
+import { inSentence } from './inSentence'
 import { useChanged } from './useScene'
 
 /** More than these are not offered at once. */
@@ -36,7 +37,7 @@ interface Props {
 /** The one next thing to try, with what else it changes; what could be tried instead stands small below it. */
 export function NextTry({ one, nexts, scene, request, waiting, onTry }: Props) {
   const [chosen, setChosen] = useState<string>()
-  const next = nexts.find(({ cause }) => cause.id === chosen) ?? nexts[0]
+  const next = nexts.find(({ remedy }) => remedy.words === chosen) ?? nexts[0]
   if (!next)
     return (
       <p className="text-muted">Nothing is left to try that was not ruled out. Take an answer back, or look at what else it could be.</p>
@@ -49,8 +50,7 @@ export function NextTry({ one, nexts, scene, request, waiting, onTry }: Props) {
         <div className="min-w-60 flex-1">
           <p className="text-[14px] font-semibold">{remedy.words}</p>
           <p className="text-muted">
-            for: {cause.name.charAt(0).toLowerCase()}
-            {cause.name.slice(1)}, about {formatDuration(60 * Math.round(minutes))} and {Math.round(grams)} g
+            for: {inSentence(cause.name)}, about {formatDuration(60 * Math.round(minutes))} and {Math.round(grams)} g
           </p>
         </div>
         {values && one.lineup !== undefined && <AsColumn one={one} lineup={one.lineup} values={values} words={remedy.words} />}
@@ -65,7 +65,15 @@ export function NextTry({ one, nexts, scene, request, waiting, onTry }: Props) {
         <Button
           tone="main"
           disabled={waiting}
-          onClick={() => onTry({ cause: cause.id, words: remedy.words, ...(values ? { change: values } : {}), times: 1, mixed: false })}
+          onClick={() =>
+            onTry({
+              cause: cause.id,
+              words: remedy.words,
+              ...(values ? { change: values, was: wasOf(scene, values) } : {}),
+              times: 1,
+              mixed: false,
+            })
+          }
         >
           I try this
         </Button>
@@ -78,9 +86,9 @@ export function NextTry({ one, nexts, scene, request, waiting, onTry }: Props) {
           or
           {others.map((other) => (
             <button
-              key={other.cause.id}
+              key={`${other.cause.id} ${other.remedy.words}`}
               type="button"
-              onClick={() => setChosen(other.cause.id)}
+              onClick={() => setChosen(other.remedy.words)}
               className="min-h-6 underline decoration-line underline-offset-2 hover:text-ink"
             >
               {other.remedy.words}
@@ -91,6 +99,9 @@ export function NextTry({ one, nexts, scene, request, waiting, onTry }: Props) {
     </section>
   )
 }
+
+const wasOf = ({ settings }: Scene, values: SettingValues): SettingValues =>
+  Object.fromEntries(Object.keys(values).map((name) => [name, settings[name as SettingName]]))
 
 /** What is changed, and what that does to every figure that moves. */
 function SideEffects({

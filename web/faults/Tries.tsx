@@ -1,24 +1,17 @@
 import { type CaseTry, resultWords } from '@sable/core/faults/case'
 import { causes } from '@sable/core/faults/faults'
-import { tryResults } from '@sable/core/faults/weigh'
+import { tryResults } from '@sable/core/faults/outcomes'
 import { X } from 'lucide-react'
 import { IconButton } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
 import { Choices } from '../ui/Choices'
 import { NumberField } from '../ui/NumberField'
+import { inSentence } from './inSentence'
 
 const results = tryResults.map((id) => ({ id, name: resultWords[id] }))
 
 /** What was tried, in its order, and what came of it. */
-export function Tries({
-  tries,
-  confirm,
-  onChange,
-}: {
-  tries: readonly CaseTry[]
-  confirm: number | undefined
-  onChange: (tries: CaseTry[]) => void
-}) {
+export function Tries({ tries, onChange }: { tries: readonly CaseTry[]; onChange: (tries: CaseTry[]) => void }) {
   if (tries.length === 0) return null
   const set = (place: number, more: Partial<CaseTry>): void => onChange(tries.map((one, i) => (i === place ? { ...one, ...more } : one)))
   return (
@@ -30,7 +23,7 @@ export function Tries({
           <li key={i} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line/60 py-1.5">
             <span className="figure w-4 text-muted">{i + 1}</span>
             <span className="min-w-40 flex-1">
-              {words} <span className="block text-[12px] text-muted">for: {causes.get(cause)?.name ?? cause}</span>
+              {words} <span className="block text-[12px] text-muted">for: {inSentence(causes.get(cause)?.name ?? cause)}</span>
             </span>
             <Choices label="" name={`What came of try ${i + 1}`} of={results} value={did} onChange={(id) => set(i, { did: id })} />
             {(did === 'fixed' || did === 'better') && (
@@ -54,11 +47,6 @@ export function Tries({
               <X className="size-3.5" />
             </IconButton>
             {mixed && <p className="w-full pl-8 text-[12px] text-worse">More than one thing was changed: it says nothing of this cause.</p>}
-            {did === 'fixed' && confirm !== undefined && times < confirm && (
-              <p className="w-full pl-8 text-[12px] text-muted">
-                This fault comes and goes: it counts as gone after {confirm} prints in a row.
-              </p>
-            )}
           </li>
         ))}
       </ol>

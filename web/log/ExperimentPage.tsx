@@ -1,5 +1,6 @@
 import type { RuledOutList, StoredExperiment } from '@sable/contract/experiments'
 import type { PrintLine } from '@sable/contract/prints'
+import { faultIds, faults } from '@sable/core/faults/faults'
 import { asMarkdown, confirmed, ruledOut, type ToldTry, type TriedPrint, toldTries, type verdicts } from '@sable/core/log/experiment'
 import { sameFault } from '@sable/core/log/ruledOutBook'
 import { useQueries, useQuery } from '@tanstack/react-query'
@@ -19,6 +20,9 @@ const answers = [
   { id: 'same', name: 'did nothing' },
   { id: 'worse', name: 'made it worse' },
 ] as const satisfies readonly { id: (typeof verdicts)[number]; name: string }[]
+
+/** Under these names cases of faults know what an experiment ruled out, and the other way round. */
+const faultNames = faultIds.map((id) => faults[id].name)
 
 /** One question: its prints in their order, what each changed and did, what is ruled out, and what came of it. */
 export function ExperimentPage({
@@ -82,7 +86,7 @@ export function ExperimentPage({
           Delete
         </Button>
       </header>
-      <Words label="Fault" value={fault} hint="what is to go away" onKeep={(text) => change({ fault: text })} />
+      <Words label="Fault" value={fault} hint="what is to go away" of={faultNames} onKeep={(text) => change({ fault: text })} />
       <Words label="Held" value={held} hint="what stays as it is" onKeep={(text) => change({ held: text })} />
       <ol className="space-y-2">
         {told.map((one, i) => (
@@ -192,7 +196,20 @@ function Try({
 }
 
 /** A line of text that is kept when it is left. */
-function Words({ label, value, hint, onKeep }: { label: string; value: string; hint: string; onKeep: (text: string) => void }) {
+function Words({
+  label,
+  value,
+  hint,
+  of = [],
+  onKeep,
+}: {
+  label: string
+  value: string
+  hint: string
+  /** What is offered; anything else can be written as well. */
+  of?: readonly string[]
+  onKeep: (text: string) => void
+}) {
   return (
     <label className="flex items-baseline gap-3">
       <span className="w-16 text-muted">{label}</span>
@@ -200,10 +217,18 @@ function Words({ label, value, hint, onKeep }: { label: string; value: string; h
         defaultValue={value}
         placeholder={hint}
         maxLength={1000}
+        {...(of.length > 0 ? { list: `${label}-offered` } : {})}
         onBlur={({ target }) => target.value !== value && onKeep(target.value)}
         onKeyDown={({ key, currentTarget }) => key === 'Enter' && currentTarget.blur()}
         className="h-7 min-w-0 flex-1 rounded border border-line bg-sunk px-2"
       />
+      {of.length > 0 && (
+        <datalist id={`${label}-offered`}>
+          {of.map((name) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+      )}
     </label>
   )
 }

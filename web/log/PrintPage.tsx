@@ -151,6 +151,7 @@ export function PrintPage({
 
 function Head({ print: { line, frozen }, nameOf }: { print: Print; nameOf: (key: string) => string }) {
   const { sign, tone } = stateSigns[line.state]
+  const worstAt = line.faults.find(({ atZ }) => atZ !== undefined)?.atZ ?? line.atZ
   const at = (iso: string | undefined): string => (iso === undefined ? '' : momentOf(iso))
   return (
     <header>
@@ -165,10 +166,16 @@ function Head({ print: { line, frozen }, nameOf }: { print: Print; nameOf: (key:
             </Link>
           )}
         </span>
-        <Link
-          to={`/log/${line.id}/sheet`}
-          className="ml-auto text-[12px] font-normal text-muted underline decoration-line underline-offset-2"
-        >
+        <span className="flex-1" />
+        {line.state !== 'planned' && frozen.part !== undefined && (
+          <Link
+            to={`/faults/new?print=${line.id}${worstAt === undefined ? '' : `&z=${worstAt}`}`}
+            className="text-[12px] font-normal text-muted underline decoration-line underline-offset-2"
+          >
+            what went wrong …
+          </Link>
+        )}
+        <Link to={`/log/${line.id}/sheet`} className="text-[12px] font-normal text-muted underline decoration-line underline-offset-2">
           page to print
         </Link>
         <span className={`text-[12.5px] font-normal ${tone}`}>

@@ -4,6 +4,7 @@ import type { SettingValues } from '@sable/core/profile/settings'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { copyName } from '../desk/edits'
+import { FaultsOf } from '../faults/FaultsOf'
 import { Button } from '../ui/Button'
 import { inMoney } from '../ui/currency'
 import { EditableText } from '../ui/EditableText'
@@ -117,6 +118,9 @@ export function RecordSheet({ kind, record, shelf, actions, attempt, onGone, onC
         <p className="text-[12px] text-muted">{bagHelp[kind]}</p>
         <SettingsBag values={bagged} onChange={(values) => change({ [bag]: values })} />
       </section>
+      {(printer || spool) && (
+        <FaultsOf name={record.name} isIts={(of) => (printer ? of.printer === printer.key : of.spool === spool?.key)} />
+      )}
       {open === 'limits' && printer && <ReadLimitsDialog printer={printer} onTake={save} onClose={() => setOpen(undefined)} />}
       {open === 'revisions' && (
         <RevisionsSheet kind={kind} record={plain as AnyRecord} others={shelf[kind]} onRestore={save} onClose={() => setOpen(undefined)} />

@@ -1,4 +1,6 @@
 import { casesSchema, storedCaseSchema } from '@sable/contract/cases'
+import { ruledOutSchema } from '@sable/contract/experiments'
+import { shelfSchema } from '@sable/contract/shelf'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type OpenServer, openServer } from '../../testing/openServer'
 import { talkTo } from '../../testing/talk'
@@ -64,5 +66,37 @@ describe('a case', () => {
     expect((await api.get('/api/cases').expect(200)).body).toEqual([])
     expect((await api.get('/api/set-aside').expect(200)).body).toMatchObject([{ kind: 'case', id }])
     expect((await api.del(`/api/set-aside/case/${id}`).expect(200)).body).toEqual([])
+  })
+
+  it('teaches while it is closed, and what it ruled out stands in the log’s book', async () => {
+    const { id, revision, changedAt: _, ...one } = await open({ fault: 'splitBand', atZ: 12 })
+    const taught = [{ on: 'ladder', temperature: 215, flow: 9.1, noise: 0.2 }]
+    const tries = [
+      { cause: 'cold', words: 'Print 5 °C hotter', change: { nozzleTemperature: 215 }, was: { nozzleTemperature: 210 }, did: 'same' },
+    ]
+    const shelf = async () =>
+      shelfSchema.parse((await api.get('/api/shelf').expect(200)).body).evidence.filter(({ reading }) => reading === id)
+    await api
+      .put(`/api/cases/${id}`)
+      .send({ revision, case: { ...one, tries, closed: 'The flow.', found: 'flowOver', taught } })
+      .expect(200)
+    expect(await shelf()).toMatchObject([{ evidence: taught, from: expect.stringMatching(/^case of a band of split layers, carry hook/) }])
+    const book = ruledOutSchema.parse((await api.get('/api/experiments/ruled-out').expect(200)).body)
+    expect(book).toContainEqual(
+      expect.objectContaining({
+        fault: 'A band of split layers',
+        label: 'Nozzle temperature',
+        was: '210 °C',
+        is: '215 °C',
+        questions: ['the case of carry hook'],
+      }),
+    )
+    // Opened again it teaches nothing.
+    await api
+      .put(`/api/cases/${id}`)
+      .send({ revision: revision + 1, case: { ...one, tries } })
+      .expect(200)
+    expect(await shelf()).toEqual([])
+    await api.del(`/api/cases/${id}`).expect(200)
   })
 })

@@ -1,9 +1,11 @@
 import { layerAt } from '@sable/core/slicing/layers'
 import type { SurfaceMap } from '@sable/core/views/surfaceMap'
-import { Rotate3d, Table2 } from 'lucide-react'
+import { Rotate3d, Table2, X } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
+import { Link } from 'react-router'
 import { KeyStrip } from '../../charts/KeyStrip'
 import { useBench } from '../../desk/bench'
+import { useDesk } from '../../desk/deskStore'
 import { type ReadyDrawn, readyOf, useSurface } from '../../predictions/useDrawn'
 import { type Solid, SolidDrawing, type SolidView, solidView, type Touch } from '../../solids/SolidDrawing'
 import { TurnableFrame } from '../../solids/TurnableFrame'
@@ -98,6 +100,8 @@ const HEIGHTS = 4096
 function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind: MapKind; range: Range; view: SolidView }) {
   const { candidate, prediction, drawing } = one
   const [touch, setTouch] = useState<Touch>()
+  const [place, setPlace] = useState<Touch>()
+  const lineup = useDesk((desk) => desk.lineupId)
   const solid = useMemo((): Solid => {
     const share = (value: number): number => (value - range.low) / (range.high - range.low)
     const facets = kind.ofFacets?.(drawing)
@@ -121,6 +125,7 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
         points={kind.id === 'seam' ? drawing.seams : undefined}
         view={view}
         onTouch={setTouch}
+        onClick={setPlace}
       />
       <p className="pointer-events-none absolute top-2 left-3 text-[12.5px] font-medium">{candidate.name}</p>
       <div role="status" aria-label="Under the pointer" className="pointer-events-none absolute right-3 bottom-2 left-3 text-[12px]">
@@ -137,9 +142,22 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
             {reading.cause}
           </p>
         ) : (
-          <p className="text-muted">Point to read a value.</p>
+          <p className="text-muted">Point to read a value; click where something went wrong.</p>
         )}
       </div>
+      {place && (
+        <p className="absolute top-2 right-3 flex items-center gap-1 rounded bg-raised/90 py-0.5 pr-1 pl-2 text-[12px]">
+          <Link
+            to={`/faults/new?lineup=${lineup}&candidate=${candidate.id}&z=${place.at[2].toFixed(2)}`}
+            className="underline decoration-line underline-offset-2"
+          >
+            What went wrong at {place.at[2].toFixed(1)} mm …
+          </Link>
+          <IconButton label="Leave the place" onClick={() => setPlace(undefined)}>
+            <X className="size-3.5" />
+          </IconButton>
+        </p>
+      )}
     </TurnableFrame>
   )
 }

@@ -9,6 +9,7 @@ import { addLearn } from './commands/learn'
 import { addMatrix } from './commands/matrix'
 import { addPredict } from './commands/predict'
 import { addPrint } from './commands/print'
+import { addQueue } from './commands/queue'
 import { addShelf } from './commands/shelf'
 import { addStandin } from './commands/standin'
 import { addSuggest } from './commands/suggest'
@@ -40,6 +41,7 @@ export async function run(args: readonly string[]): Promise<number> {
     addTrial,
     addLearn,
     addFault,
+    addQueue,
     addPrint,
     addStandin,
     addShelf,

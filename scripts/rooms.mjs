@@ -57,6 +57,7 @@ const order = [
   'faults/table',
   'faults',
   'log',
+  'queue',
 ]
 
 /** Folders between which imports run, with the files that make them, tests and what only tests use left out. @param folder absolute */

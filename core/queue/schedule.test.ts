@@ -1,0 +1,220 @@
+import { group } from 'd3-array'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { seeded } from '../units/seeded'
+import { listSchedule, orders } from './listSchedule'
+import type { Queue } from './queue'
+import { type Schedule, schedule } from './schedule'
+import { groundOf, timeline, worthOf } from './timeline'
+
+const [longestFirst] = orders as [(typeof orders)[number]]
+
+/** Equal machines without any changes between prints. */
+const equal = (minutes: readonly number[], machines: number, more: Partial<Queue> = {}): Queue => {
+  const printers = Array.from({ length: machines }, (_, i) => ({ key: `m${i}`, changeMinutes: 0 }))
+  const jobs = minutes.map((own, i) => ({ id: `j${i}`, copies: 1, options: printers.map(({ key }) => ({ printer: key, minutes: own })) }))
+  return { printers, jobs, ...more }
+}
+
+/** By looking at every assignment; written for itself, without anything of the scheduler. */
+function optimum(minutes: readonly number[], machines: number): number {
+  let best = Number.POSITIVE_INFINITY
+  const loads = Array.from({ length: machines }, () => 0)
+  const place = (at: number): void => {
+    const most = Math.max(...loads)
+    if (most >= best) return
+    if (at === minutes.length) {
+      best = most
+      return
+    }
+    for (let m = 0; m < machines; m++) {
+      loads[m]! += minutes[at]!
+      place(at + 1)
+      loads[m]! -= minutes[at]!
+    }
+  }
+  place(0)
+  return best
+}
+
+const jobsArb = (most: number) => fc.array(fc.integer({ min: 1, max: 60 }), { minLength: 1, maxLength: most })
+
+describe('on equal machines', () => {
+  it('the longest first is never worse than Graham’s bound of 1969, and reaches it where he says so', () => {
+    fc.assert(
+      fc.property(jobsArb(9), fc.integer({ min: 2, max: 3 }), (minutes, machines) => {
+        const ground = groundOf(equal(minutes, machines))
+        const { makespan } = worthOf(ground, timeline(ground, listSchedule(ground, longestFirst)))
+        expect(makespan).toBeLessThanOrEqual((4 / 3 - 1 / (3 * machines)) * optimum(minutes, machines) + 1e-9)
+      }),
+    )
+    // His own worst case: 7 where 6 would do, by two machines.
+    const ground = groundOf(equal([3, 3, 2, 2, 2], 2))
+    expect(worthOf(ground, timeline(ground, listSchedule(ground, longestFirst))).makespan).toBe(7)
+    expect(optimum([3, 3, 2, 2, 2], 2)).toBe(6)
+  })
+
+  it('any list is no worse than his bound of 1966', () => {
+    fc.assert(
+      fc.property(jobsArb(60), fc.integer({ min: 1, max: 8 }), (minutes, machines) => {
+        const ground = groundOf(equal(minutes, machines))
+        const { makespan } = worthOf(ground, timeline(ground, listSchedule(ground, orders[2]!)))
+        const sum = minutes.reduce((a, b) => a + b, 0)
+        expect(makespan).toBeLessThanOrEqual(sum / machines + (1 - 1 / machines) * Math.max(...minutes) + 1e-9)
+      }),
+    )
+  })
+
+  it('up to six jobs by three machines come out best', () => {
+    fc.assert(
+      fc.property(jobsArb(6), fc.integer({ min: 1, max: 3 }), (minutes, machines) => {
+        const { makespan, lowerBound } = schedule(equal(minutes, machines))
+        const best = optimum(minutes, machines)
+        expect(makespan).toBeCloseTo(best, 9)
+        expect(lowerBound).toBeLessThanOrEqual(best + 1e-9)
+      }),
+      { numRuns: 150 },
+    )
+  })
+
+  it('five of them finish five times the parts, and not one part five times sooner', () => {
+    expect(schedule(equal([120, 120, 120, 120, 120], 5)).makespan).toBe(120)
+    expect(schedule(equal([120, 120, 120, 120, 120], 1)).makespan).toBe(600)
+    expect(schedule(equal([120], 5)).makespan).toBe(120)
+  })
+})
+
+/** A queue of any kind: printers with changes, reels that are shared, hours of presence, deadlines. */
+function randomQueue(seed: number): Queue {
+  const random = seeded(seed)
+  const upTo = (n: number): number => Math.floor(random() * n)
+  const printers = Array.from({ length: 1 + upTo(4) }, (_, i) => ({
+    key: `p${i}`,
+    changeMinutes: 5 * upTo(4),
+    spoolMinutes: 5 * upTo(3),
+    nozzleMinutes: 10 * upTo(2),
+    freeAt: 30 * upTo(3),
+    ...(random() < 0.5 ? { spool: `s${upTo(3)}`, nozzle: `n${upTo(2)}` } : {}),
+  }))
+  const jobs = Array.from({ length: 1 + upTo(9) }, (_, i) => ({
+    id: `j${i}`,
+    copies: 1 + upTo(3),
+    options: printers
+      .filter(() => random() < 0.7)
+      .map(({ key }) => ({
+        printer: key,
+        minutes: 10 + upTo(400),
+        grams: 5 + upTo(80),
+        ...(random() < 0.6 ? { spool: `s${upTo(3)}` } : {}),
+        ...(random() < 0.4 ? { nozzle: `n${upTo(2)}` } : {}),
+      })),
+    ...(random() < 0.3 ? { deadline: 100 + upTo(1500) } : {}),
+    ...(random() < 0.2 ? { notBefore: upTo(500) } : {}),
+  }))
+  const presence = Array.from({ length: 1 + upTo(6) }, (_, day) => ({
+    from: 1440 * day + 60 * upTo(12),
+    to: 1440 * day + 720 + 60 * upTo(11),
+  }))
+  const spools = [0, 1, 2].map((i) => ({ key: `s${i}`, grams: 100 + upTo(900), doubtG: 5 }))
+  return { printers, jobs, ...(random() < 0.7 ? { presence } : {}), ...(random() < 0.5 ? { spools } : {}) }
+}
+
+/** Nothing that a workshop cannot do. */
+function expectPossible(queue: Queue, { placed, ground, refused, makespan, lowerBound, late }: Schedule): void {
+  const { jobs, printers } = ground.queue
+  const out = new Set(refused.map(({ job }) => job))
+  // Each copy once and whole, and nothing is lost: what is not placed is refused.
+  const seen = new Set(placed.map(({ job, copy }) => `${jobs[job]!.id} ${copy}`))
+  expect(seen.size).toBe(placed.length)
+  for (const { id, copies } of queue.jobs)
+    if (!out.has(id)) for (let copy = 0; copy < copies; copy++) expect(seen).toContain(`${id} ${copy}`)
+  for (const { job, option, printer, startsAt, endsAt, setUpAt } of placed) {
+    const { options, notBefore = 0, deadline, id } = jobs[job]!
+    expect(printers[printer]!.key).toBe(options[option]!.printer)
+    expect(endsAt - startsAt).toBeCloseTo(options[option]!.minutes, 6)
+    expect(startsAt).toBeGreaterThanOrEqual(notBefore)
+    expect(setUpAt).toBeGreaterThanOrEqual((printers[printer]!.freeAt ?? 0) - 1e-9)
+    // Somebody is there from the first hand that is laid on until it runs.
+    if (queue.presence)
+      expect(queue.presence.some(({ from, to }) => (from <= setUpAt && startsAt < to) || covered(queue, setUpAt, startsAt))).toBe(true)
+    if (deadline !== undefined && endsAt > deadline) expect(late).toContain(id)
+    expect(endsAt).toBeLessThanOrEqual(makespan)
+  }
+  const alone = (key: (one: Schedule['placed'][number]) => string | undefined): void => {
+    for (const [name, own] of group(placed, key)) {
+      if (name === undefined) continue
+      const sorted = own.toSorted((a, b) => a.startsAt - b.startsAt)
+      for (const [i, one] of sorted.entries()) if (i > 0) expect(one.setUpAt).toBeGreaterThanOrEqual(sorted[i - 1]!.endsAt - 1e-9)
+    }
+  }
+  alone(({ printer }) => String(printer))
+  alone(({ job, option }) => jobs[job]!.options[option]!.spool)
+  expect(lowerBound).toBeLessThanOrEqual(makespan + 1e-9)
+}
+
+/** Hours that touch are one. */
+function covered({ presence = [] }: Queue, from: number, to: number): boolean {
+  let at = from
+  for (const window of presence.toSorted((a, b) => a.from - b.from)) if (window.from <= at && window.to > at) at = window.to
+  return at > to
+}
+
+describe('any queue', () => {
+  it('has no two things on one machine or reel at once, starts nothing when nobody is there, and splits or loses no copy', () => {
+    for (let seed = 1; seed <= 2000; seed++) {
+      const queue = randomQueue(seed)
+      // Few moves: what must hold, holds for any schedule.
+      expectPossible(queue, schedule(queue, { seed, rounds: 150 }))
+    }
+  })
+
+  it('is the same for the same seed', () => {
+    const queue = randomQueue(17)
+    expect(schedule(queue, { seed: 3 }).placed).toEqual(schedule(queue, { seed: 3 }).placed)
+  })
+
+  it('tells why a job is refused, and what would do', () => {
+    const queue = equal([10], 1, {
+      jobs: [
+        { id: 'none', copies: 1, options: [] },
+        { id: 'far', copies: 1, options: [{ printer: 'other', minutes: 10 }] },
+        { id: 'thirsty', copies: 1, options: [{ printer: 'm0', minutes: 10, spool: 'storm', grams: 300 }] },
+        { id: 'tomorrow', copies: 1, options: [{ printer: 'm0', minutes: 10 }], notBefore: 5000 },
+        { id: 'fine', copies: 1, options: [{ printer: 'm0', minutes: 10, spool: 'storm', grams: 40 }] },
+      ],
+      spools: [{ key: 'storm', grams: 100 }],
+      presence: [{ from: 0, to: 600 }],
+    })
+    const { refused, placed } = schedule(queue)
+    expect(placed).toHaveLength(1)
+    expect(Object.fromEntries(refused.map(({ job, why }) => [job, why]))).toMatchObject({
+      none: expect.stringContaining('no printer'),
+      far: expect.stringContaining('other. Allow m0'),
+      thirsty: expect.stringContaining('storm will not last: 300 g are needed, about 100 g are left'),
+      tomorrow: expect.stringContaining('Nobody is there'),
+    })
+  })
+
+  it('keeps a deadline where another order can', () => {
+    const queue = equal([300, 60], 1)
+    const { late, placed } = schedule({ ...queue, jobs: [queue.jobs[0]!, { ...queue.jobs[1]!, deadline: 90 }] })
+    expect(late).toEqual([])
+    expect(placed.find(({ job }) => job === 1)!.startsAt).toBe(0)
+    expect(schedule({ ...queue, jobs: [{ ...queue.jobs[0]!, deadline: 100 }, queue.jobs[1]!] }).late).toEqual(['j0'])
+  })
+
+  it('prints through the night, and leaves the next print to the morning', () => {
+    const queue = equal([600, 60], 1, {
+      presence: [
+        { from: 0, to: 120 },
+        { from: 900, to: 1100 },
+      ],
+    })
+    const { placed } = schedule(queue)
+    // The short one first, then the long one while somebody is still there: all is done by the morning.
+    expect(placed.map(({ job, startsAt }) => [job, startsAt])).toEqual([
+      [1, 0],
+      [0, 60],
+    ])
+  })
+})

@@ -1,0 +1,120 @@
+import { bestOfAll, FEW, type Found, improve, judge } from './improve'
+import { copiesOf, listSchedule, orders } from './listSchedule'
+import { lowerBound } from './lowerBound'
+import { mergedWindows, startFrom } from './presence'
+import type { Job, Placed, Queue } from './queue'
+import { type Ground, groundOf, timeline, worthOf } from './timeline'
+
+/** A job that cannot be placed, why, and the nearest thing that works. */
+export interface Refused {
+  readonly job: string
+  readonly why: string
+}
+
+export interface Schedule extends Found {
+  readonly placed: readonly Placed[]
+  readonly ground: Ground
+  readonly makespan: number
+  readonly lowerBound: number
+  /** Ids of jobs of which a copy ends after their deadline. */
+  readonly late: readonly string[]
+  readonly refused: readonly Refused[]
+}
+
+export interface ScheduleChoice {
+  readonly seed?: number
+  /** Moves that are looked at; by the size of the queue where that is not told. */
+  readonly rounds?: number
+}
+
+/** Moves that are looked at by each copy; and items that are laid on the clock meanwhile, at most: more of large queues. Assumed, for a second or two. */
+const [ROUNDS_EACH, LEAST_ROUNDS, MOST_LAID, LARGE] = [400, 3000, 600_000, 200]
+
+function roundsFor({ sharesSpools, queue }: Ground, copies: number): number {
+  // A move touches two lanes, or all of them where they wait for each other's reels.
+  const laid = sharesSpools ? copies : Math.max(1, (2 * copies) / queue.printers.length)
+  return Math.round(Math.max(LEAST_ROUNDS, Math.min(ROUNDS_EACH * copies, (MOST_LAID * Math.max(1, copies / LARGE)) / laid)))
+}
+
+/**
+ * Places every copy of every job on a printer and on the clock: list schedules of several orders, the best of them improved by moves. Few copies
+ * are placed in all ways. Yields the share that is done; deterministic for a seed.
+ */
+export function* scheduleWork(given: Queue, { seed = 1, rounds: asked }: ScheduleChoice = {}): Generator<number, Schedule> {
+  const { queue, refused } = withoutRefused(given)
+  const ground = groundOf(queue)
+  const copies = copiesOf(ground)
+  let best: Found = orders.map((order) => judge(ground, listSchedule(ground, order))).reduce((a, b) => (b.cost < a.cost ? b : a))
+  const ways = copies.reduce((product, { job }) => product * queue.jobs[job]!.options.length, 1)
+  if (copies.length > 0 && copies.length <= FEW && ways <= 800) best = bestOfAll(ground, copies)
+  else if (copies.length > 1) {
+    const rounds = asked ?? roundsFor(ground, copies.length)
+    best = yield* improve(ground, best, rounds, seed)
+  }
+  // Copies that nobody can start any more are no part of the schedule.
+  const all = timeline(ground, best.lanes)
+  const unstarted = new Set(all.filter(({ startsAt }) => !Number.isFinite(startsAt)).map(({ job }) => queue.jobs[job]!.id))
+  const lanes = best.lanes.map((lane) => lane.filter(({ job }) => !unstarted.has(queue.jobs[job]!.id)))
+  const placed = unstarted.size > 0 ? timeline(ground, lanes) : all
+  const { makespan } = worthOf(ground, placed)
+  const isLate = ({ id, deadline }: Job, at: number): boolean =>
+    deadline !== undefined && !unstarted.has(id) && placed.some(({ job, endsAt }) => job === at && endsAt > deadline + 1e-9)
+  return {
+    ...best,
+    lanes,
+    placed,
+    ground,
+    makespan,
+    lowerBound: unstarted.size > 0 ? 0 : Math.min(makespan, lowerBound(ground)),
+    late: queue.jobs.filter(isLate).map(({ id }) => id),
+    refused: [
+      ...refused,
+      ...[...unstarted].map((job) => ({
+        job,
+        why: 'Nobody is there to start it before the last hour of presence ends. Add hours, or put it before others.',
+      })),
+    ],
+  }
+}
+
+/** The same without progress. */
+export function schedule(queue: Queue, choice?: ScheduleChoice): Schedule {
+  const work = scheduleWork(queue, choice)
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+  }
+}
+
+/** Jobs that no schedule can hold are told, and left out. */
+function withoutRefused(queue: Queue): { queue: Queue; refused: Refused[] } {
+  const refused: Refused[] = []
+  const known = new Set(queue.printers.map(({ key }) => key))
+  const windows = queue.presence && mergedWindows(queue.presence)
+  const jobs = queue.jobs.flatMap((job): Job[] => {
+    const options = job.options.filter(({ printer, minutes }) => known.has(printer) && minutes > 0 && Number.isFinite(minutes))
+    const why =
+      job.options.length === 0
+        ? 'There is no printer for it. Allow one of those that are in the queue.'
+        : options.length === 0
+          ? `None of its printers is in the queue: ${[...new Set(job.options.map(({ printer }) => printer))].join(', ')}. Allow ${queue.printers[0]?.key ?? 'a printer'}.`
+          : startFrom(job.notBefore ?? 0, 0, windows) === Number.POSITIVE_INFINITY
+            ? 'Nobody is there to start it. Add an hour of presence after its earliest start.'
+            : tooMuch(job, options, queue)
+    if (why === undefined) return [{ ...job, options }]
+    refused.push({ job: job.id, why })
+    return []
+  })
+  return { queue: { ...queue, jobs }, refused }
+}
+
+/** One copy needs more than any of its reels has, as far as reels are told. */
+function tooMuch({ id: _ }: Job, options: Job['options'], { spools = [] }: Queue): string | undefined {
+  const lacks = options.map(({ spool, grams = 0 }) => {
+    const reel = spools.find(({ key }) => key === spool)
+    return reel && grams > reel.grams + (reel.doubtG ?? 0) ? { reel, grams } : undefined
+  })
+  if (lacks.some((lack) => lack === undefined)) return undefined
+  const [least] = lacks.sort((a, b) => a!.grams - a!.reel.grams - (b!.grams - b!.reel.grams))
+  return `${least!.reel.key} will not last: ${Math.round(least!.grams)} g are needed, about ${Math.round(least!.reel.grams)} g are left. Take a reel with more, or a new one.`
+}

@@ -15,6 +15,7 @@ export const storedKinds = [
   'print',
   'experiment',
   'case',
+  'queue',
 ] as const
 export type StoredKind = (typeof storedKinds)[number]
 

@@ -28,6 +28,8 @@ import { printRoutes } from '../features/prints/printRoutes'
 import { createPrintStore, type PrintStore } from '../features/prints/printStore'
 import { createProgramStore } from '../features/prints/programStore'
 import { printsTook } from '../features/prints/took'
+import { queueRoutes } from '../features/queues/queueRoutes'
+import { createQueueStore, type QueueStore } from '../features/queues/queueStore'
 import { searchJob } from '../features/searches/searchJob'
 import { searchRoutes } from '../features/searches/searchRoutes'
 import { createSearchStore, type SearchStore } from '../features/searches/searchStore'
@@ -72,6 +74,7 @@ export interface Desk {
   readonly prints: PrintStore
   readonly experiments: ExperimentStore
   readonly cases: CaseStore
+  readonly queues: QueueStore
   readonly machines: MachineDesk
   readonly jobs: JobStore
   readonly jobRunner: JobRunner
@@ -93,6 +96,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const marks = marksIn(models)
   const parts = createPartStore(sequelize, models, read)
   const cases = createCaseStore(models)
+  const queues = createQueueStore(models)
   const shelf = createShelfStore(
     sequelize,
     models,
@@ -125,9 +129,10 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/backup', backup],
       ['/api', refuseWrites],
       ['/api/shelf', shelfRoutes(shelf)],
-      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases })],
+      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases, queues })],
       ['/api/experiments', experimentRoutes(experiments)],
       ['/api/cases', caseRoutes(cases)],
+      ['/api/queues', queueRoutes(queues)],
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
       ['/api/prints', printRoutes(prints, printPhotos, programs, uploadFolder)],
       ['/api/trainer', trainerRoutes()],
@@ -150,6 +155,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
     prints,
     experiments,
     cases,
+    queues,
     machines,
     jobs,
     jobRunner,

@@ -182,6 +182,7 @@ export interface Models {
   readonly printRuns: Table<PrintRunRow>
   readonly experiments: Table<KeptRow>
   readonly cases: Table<KeptRow>
+  readonly queues: Table<KeptRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -327,6 +328,7 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
     { id: { type: id, primaryKey: true }, record: { type: text, field: 'experiment' }, revision: whole, changedAt: when },
   ],
   cases: ['cases', { id: { type: id, primaryKey: true }, record: text, revision: whole, changedAt: when }],
+  queues: ['queues', { id: { type: id, primaryKey: true }, record: text, revision: whole, changedAt: when }],
   searchVariants: [
     'search_variants',
     {

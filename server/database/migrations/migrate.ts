@@ -16,6 +16,7 @@ import { experiments } from './13-experiments'
 import { originals } from './14-originals'
 import { removedLineups } from './15-removed-lineups'
 import { cases } from './16-cases'
+import { queues } from './17-queues'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -36,6 +37,7 @@ const steps: readonly Step[] = [
   originals,
   removedLineups,
   cases,
+  queues,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

@@ -194,6 +194,7 @@ describe('a backup', () => {
       'print_runs',
       'experiments',
       'cases',
+      'queues',
     ])
       files.delete(`tables/${later}.json`)
     const old = join(folder, 'old.zip')

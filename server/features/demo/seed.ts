@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Lineup } from '@sable/contract/lineup'
-import { frozenPrintSchema, printFilterSchema } from '@sable/contract/prints'
+import { type FrozenPrint, frozenPrintSchema, printFilterSchema } from '@sable/contract/prints'
+import { queueSchema } from '@sable/contract/queues'
 import { SHELF_FILE_VERSION, setupOf, shelfFileSchema } from '@sable/contract/shelf'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { outcomeSchema } from '@sable/core/log/outcome'
@@ -11,6 +12,7 @@ import { demoLineups } from '@sable/demo/lineups'
 import madePrints from '@sable/demo/madePrints.json'
 import { demoExperiment } from '@sable/demo/prints'
 import { demoProfiles } from '@sable/demo/profiles'
+import { type DemoJob, demoQueue } from '@sable/demo/queue'
 import { demoParts, demoSpools } from '@sable/demo/scenario'
 import { demoTrials } from '@sable/demo/trials'
 import { z } from 'zod'
@@ -21,6 +23,7 @@ import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
 import { asUpload } from '../parts/receiveUpload'
 import type { PrintStore } from '../prints/printStore'
+import type { QueueStore } from '../queues/queueStore'
 import type { ShelfStore } from '../shelf/shelfStore'
 import type { TrialStore } from '../trials/trialStore'
 
@@ -32,6 +35,7 @@ interface Stores {
   readonly prints: PrintStore
   readonly experiments: ExperimentStore
   readonly cases: CaseStore
+  readonly queues: QueueStore
   readonly marks: Marks
 }
 
@@ -42,7 +46,7 @@ interface Stores {
  * @param folder where files lie until they are read
  */
 export async function seedDemo(
-  { parts, shelf, lineups, trials, prints, experiments, cases, marks }: Stores,
+  { parts, shelf, lineups, trials, prints, experiments, cases, queues, marks }: Stores,
   fresh: boolean,
   folder: string,
 ): Promise<void> {
@@ -87,6 +91,10 @@ export async function seedDemo(
   await seedPrints(
     prints,
     experiments,
+    demoParts.map(({ key, name }) => ({ name, id: ids.get(key)! })),
+  )
+  await seedQueue(
+    queues,
     demoParts.map(({ key, name }) => ({ name, id: ids.get(key)! })),
   )
   await marks.set('demo')
@@ -140,6 +148,41 @@ async function seedPrints(
       return print === undefined ? [] : [{ print, note: '', ...(did === undefined ? {} : { did }) }]
     }),
   })
+}
+
+/** What is still to be printed for the fair on the next Saturday. Nothing where there is a queue already. */
+async function seedQueue(queues: QueueStore, parts: readonly { readonly name: string; readonly id: string }[]): Promise<void> {
+  if ((await queues.list()).length > 0) return
+  const made = madeSchema.parse(madePrints)
+  const wayAs = (daysAgo: number): FrozenPrint => {
+    const frozen = made.find((one) => one.daysAgo === daysAgo)?.frozen
+    if (!frozen) throw new Error(`The demo has no print of ${daysAgo} days ago.`)
+    const part = parts.find(({ name }) => name === frozen.name)?.id
+    return { ...frozen, ...(part === undefined ? {} : { part }) }
+  }
+  const fair = nextSaturday(new Date())
+  const { name, hours, jobs } = demoQueue
+  await queues.add(
+    queueSchema.parse({
+      name,
+      hours,
+      machines: ['dory', 'lugger', 'cutter'].map((printer) => ({ printer })),
+      jobs: (jobs as readonly DemoJob[]).map(({ name: what, as, copies = 1, byHour }) => ({
+        id: randomUUID(),
+        name: what,
+        copies,
+        ways: as.map(wayAs),
+        ...(byHour === undefined ? {} : { deadline: new Date(fair.getTime() + byHour * HOUR_MS).toISOString() }),
+      })),
+    }),
+  )
+}
+
+/** Midnight before the Saturday that is two days away at least. */
+function nextSaturday(now: Date): Date {
+  const day = new Date(now.getFullYear(), now.getMonth(), now.getDate() + 2)
+  day.setDate(day.getDate() + ((6 - day.getDay() + 7) % 7))
+  return day
 }
 
 /** Test prints and their readings, each on its day. Nothing where there are some already: nothing is read twice. */

@@ -1,0 +1,4 @@
+import { queueSchema } from '../queues'
+import { storedAs } from './storedAs'
+
+export const storedQueue = storedAs('queue', queueSchema)

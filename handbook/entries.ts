@@ -87,6 +87,7 @@ const pageTitles: Readonly<Record<string, string>> = {
   constants: 'Constants',
   log: 'Printing and learning',
   faults: 'Faults',
+  queue: 'The queue',
   schools: 'Schools',
   keys: 'Keys',
   models: 'Models and their sources',

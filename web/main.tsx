@@ -26,6 +26,7 @@ const BeginScreen = lazy(() => import('./bench/begin/BeginScreen').then(({ Begin
 const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen }) => ({ default: ShelfScreen })))
 const TrialsScreen = lazy(() => import('./trials/TrialsScreen').then(({ TrialsScreen }) => ({ default: TrialsScreen })))
 const LogScreen = lazy(() => import('./log/LogScreen').then(({ LogScreen }) => ({ default: LogScreen })))
+const QueueScreen = lazy(() => import('./queue/QueueScreen').then(({ QueueScreen }) => ({ default: QueueScreen })))
 const FaultsScreen = lazy(() => import('./faults/FaultsScreen').then(({ FaultsScreen }) => ({ default: FaultsScreen })))
 const PrintSheet = lazy(() => import('./log/PrintSheet').then(({ PrintSheet }) => ({ default: PrintSheet })))
 const ProfileSheet = lazy(() => import('./shelf/ProfileSheet').then(({ ProfileSheet }) => ({ default: ProfileSheet })))
@@ -52,6 +53,7 @@ const router = createBrowserRouter([
       { path: '/trials', ...opened('the trials', <TrialsScreen />) },
       { path: '/log/:printId/sheet', ...opened('the print', <PrintSheet />) },
       { path: '/log/:printId?', ...opened('the log', <LogScreen />) },
+      { path: '/queue/:queueId?', ...opened('the queue', <QueueScreen />) },
       { path: '/faults/:caseId?', ...opened('the faults', <FaultsScreen />) },
       { path: '/handbook/:kind?/:name?', ...opened('the handbook', <HandbookScreen />) },
       { path: '/primitives', ...opened('the primitives', <Primitives />) },

@@ -1,8 +1,7 @@
 import { z } from 'zod'
-import { drawnEnds } from './draws'
+import { told } from './plan'
 import type { Job, Queue } from './queue'
 import type { Schedule } from './schedule'
-import { spoolUses } from './spools'
 
 const key = z.string().min(1).max(64)
 const moment = z.iso.datetime({ offset: true })
@@ -113,35 +112,30 @@ export function queueOf({ now, printers, presence, spools, jobs }: QueueFile, fo
 }
 
 /** A schedule as a file, with moments as ISO 8601. */
-export function scheduleAsFile({ now }: Pick<QueueFile, 'now'>, { ground, lanes, placed, makespan, lowerBound, late, refused }: Schedule) {
-  const { jobs, printers } = ground.queue
+export function scheduleAsFile({ now, printers }: Pick<QueueFile, 'now' | 'printers'>, found: Schedule) {
+  const { items, makespan, lowerBound, late, refused, spools } = told(found)
+  const { jobs } = found.ground.queue
   const at = (minute: number): string => new Date(Date.parse(now) + minute * MINUTE).toISOString()
-  const drawn = drawnEnds(ground, lanes)
-  const placeOf = lanes.map((lane) => new Map(lane.map(({ job, copy }, place) => [`${job} ${copy}`, place])))
   return {
-    lanes: printers.map(({ key: printer }, lane) => ({
+    lanes: printers.map(({ key: printer }) => ({
       printer,
-      items: placed
-        .filter((one) => one.printer === lane)
-        .sort((a, b) => a.startsAt - b.startsAt)
-        .map(({ job, copy, startsAt, endsAt, setUpAt }) => {
-          const { low, high, lateShare } = drawn[lane]![placeOf[lane]!.get(`${job} ${copy}`)!]!
-          return {
-            job: jobs[job]!.id,
-            copy: copy + 1,
-            startsAt: at(startsAt),
-            endsAt: at(endsAt),
-            setUpAt: at(setUpAt),
-            endsLow: at(low),
-            endsHigh: at(high),
-            ...(jobs[job]!.deadline === undefined ? {} : { lateShare }),
-          }
-        }),
+      items: items
+        .filter(({ on }) => on === printer)
+        .map(({ job, of, copy, startsAt, endsAt, setUpAt, low, high, lateShare }) => ({
+          job: of,
+          copy: copy + 1,
+          startsAt: at(startsAt),
+          endsAt: at(endsAt),
+          setUpAt: at(setUpAt),
+          endsLow: at(low),
+          endsHigh: at(high),
+          ...(jobs[job]!.deadline === undefined ? {} : { lateShare }),
+        })),
     })),
     makespanMinutes: makespan,
     lowerBoundMinutes: lowerBound,
     late,
     refused,
-    ...(ground.queue.spools ? { spools: spoolUses(ground.queue, placed) } : {}),
+    ...(found.ground.queue.spools ? { spools } : {}),
   }
 }

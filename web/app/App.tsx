@@ -1,4 +1,4 @@
-import { BookOpenCheck, BookText, FlaskConical, Keyboard, Library, Moon, NotebookText, Stethoscope, Sun } from 'lucide-react'
+import { BookOpenCheck, BookText, CalendarClock, FlaskConical, Keyboard, Library, Moon, NotebookText, Stethoscope, Sun } from 'lucide-react'
 import { lazy, Suspense } from 'react'
 import { NavLink, Outlet } from 'react-router'
 import { Toaster } from 'sonner'
@@ -18,6 +18,7 @@ const places = [
   { to: '/trials', name: 'Trials', Icon: FlaskConical },
   { to: '/log', name: 'Log', Icon: BookOpenCheck },
   { to: '/faults', name: 'Faults', Icon: Stethoscope },
+  { to: '/queue', name: 'Queue', Icon: CalendarClock },
   { to: '/shelf', name: 'Shelf', Icon: Library },
   { to: '/handbook', name: 'Handbook', Icon: BookText },
 ] as const

@@ -139,7 +139,7 @@ function useItems(): readonly Item[] {
             }),
           )
         : [{ id: 'place bench', name: 'Bench', group: 'Places', run: to('/bench') }]),
-      ...['Trials', 'Log', 'Faults', 'Shelf', 'Handbook'].map(
+      ...['Trials', 'Log', 'Faults', 'Queue', 'Shelf', 'Handbook'].map(
         (name): Item => ({ id: `place ${name}`, name, group: 'Places', run: to(`/${name.toLowerCase()}`) }),
       ),
       ...['Looking back', 'Experiments', 'Trainer'].map(

@@ -13,6 +13,7 @@ import { useDesk } from '../../desk/deskStore'
 import { WeighButton } from '../../log/instrumentButtons'
 import { predictionPool, requestFor, useForecasts } from '../../predictions/predictionStore'
 import { useDoubts } from '../../predictions/useDoubts'
+import { putIntoQueue } from '../../queue/putIntoQueue'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Dialog'
 import { Notice, type Refusal } from '../../ui/Notice'
@@ -35,6 +36,20 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
   const navigate = useNavigate()
   const [doubtful] = found
   const foretold = prediction && doubtful ? foretoldPrint(prediction, doubtful, content.purpose) : undefined
+  const intoQueue = async (): Promise<void> => {
+    if (!prediction || !foretold || busy) return
+    setBusy(true)
+    try {
+      const way = {
+        ...frozenPrint(candidate, prediction, foretold, { name: part.name, part: part.id, placement: content.placement }),
+        ...(lineup === undefined ? {} : { lineup }),
+      }
+      await navigate(`/queue/${await putIntoQueue(way, queries)}`)
+    } catch (error) {
+      setRefusal(asRefusal(error))
+      setBusy(false)
+    }
+  }
   const begin = async (how: 'now' | 'later' | 'machine'): Promise<void> => {
     if (!prediction || !foretold || !request || busy) return
     setBusy(true)
@@ -103,6 +118,9 @@ export function PrintDialog({ candidate, onClose }: { candidate: Candidate; onCl
         </p>
       )}
       <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={() => void intoQueue()} disabled={!foretold || busy}>
+          Into the queue
+        </Button>
         <Button onClick={() => void begin('later')} disabled={!foretold || busy}>
           Put it into the log for later
         </Button>

@@ -1,0 +1,51 @@
+import type { Queue } from './queue'
+
+/** A queue as it would be if something were otherwise. */
+export interface Variant {
+  readonly id: string
+  readonly words: string
+  readonly queue: Queue
+}
+
+/** @param nameOf what a printer is called */
+export function whatIf(queue: Queue, nameOf: (printer: string) => string): Variant[] {
+  const { printers, jobs, presence } = queue
+  const more = (key: string): Queue => {
+    const twin = `${key} (one more)`
+    return {
+      ...queue,
+      printers: [...printers, { ...printers.find((one) => one.key === key)!, key: twin, freeAt: 0 }],
+      jobs: jobs.map((job) => ({
+        ...job,
+        options: job.options.flatMap((way) => (way.printer === key ? [way, { ...way, printer: twin }] : [way])),
+      })),
+    }
+  }
+  const without = (key: string): Queue => ({
+    ...queue,
+    printers: printers.filter((one) => one.key !== key),
+    // What can only be printed there is refused then, and told.
+    jobs: jobs.map((job) => ({
+      ...job,
+      options: job.options.some(({ printer }) => printer !== key) ? job.options.filter(({ printer }) => printer !== key) : job.options,
+    })),
+  })
+  const fastest: Queue = {
+    ...queue,
+    jobs: jobs.map((job) => ({
+      ...job,
+      options: job.options.filter((way) => !job.options.some((other) => other.printer === way.printer && other.minutes < way.minutes)),
+    })),
+  }
+  const { presence: _, ...always } = queue
+  return [
+    ...printers.map(({ key }) => ({ id: `more ${key}`, words: `one ${nameOf(key)} more`, queue: more(key) })),
+    ...(printers.length > 1
+      ? printers.map(({ key }) => ({ id: `without ${key}`, words: `${nameOf(key)} is away`, queue: without(key) }))
+      : []),
+    ...(presence ? [{ id: 'always', words: 'somebody is always there', queue: always }] : []),
+    ...(jobs.some(({ options }) => new Set(options.map(({ printer }) => printer)).size < options.length)
+      ? [{ id: 'fastest', words: 'each job its fastest way', queue: fastest }]
+      : []),
+  ]
+}

@@ -1,0 +1,105 @@
+import type { StoredQueue } from '@sable/contract/queues'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Plus } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import { toast } from 'sonner'
+import { asRefusal } from '../api/asRefusal'
+import { addQueue, queuesQuery, removeQueue, writeQueue } from '../api/queues'
+import { shelfQuery } from '../api/shelf'
+import { Button } from '../ui/Button'
+import { Loading } from '../ui/Loading'
+import { Notice, type Refusal } from '../ui/Notice'
+import { Select } from '../ui/Select'
+import { machineOf } from './machineOf'
+import { OneQueue } from './OneQueue'
+
+/** The queue: which printer prints what when, who has to be there, and from which reel. */
+export function QueueScreen() {
+  const { queueId } = useParams()
+  const queues = useQuery(queuesQuery)
+  const shelf = useQuery(shelfQuery)
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const [refusal, setRefusal] = useState<Refusal>()
+  useEffect(() => {
+    document.title = 'Queue · Sable Lantern'
+  }, [])
+  if (!queues.data || !shelf.data) return <Loading what="the queue" failed={queues.failureReason ?? shelf.failureReason} />
+  const open = queues.data.find(({ id }) => id === queueId) ?? (queueId === undefined ? queues.data[0] : undefined)
+  const attempt = async (work: () => Promise<StoredQueue[]>): Promise<void> => {
+    try {
+      setRefusal(undefined)
+      client.setQueryData(queuesQuery.queryKey, await work())
+    } catch (error) {
+      setRefusal(asRefusal(error))
+      await client.invalidateQueries(queuesQuery)
+    }
+  }
+  const begin = (): Promise<void> =>
+    attempt(async () => {
+      const machines = shelf.data.printers
+        .filter(({ archived, starter }) => !archived && !starter)
+        .concat(shelf.data.printers.filter(({ archived, starter }) => !archived && starter))
+        .slice(0, 3)
+        .map(({ key }) => machineOf(key))
+      const { id } = await addQueue({ name: `Queue ${queues.data.length + 1}`, machines, hours: [], jobs: [] })
+      await navigate(`/queue/${id}`)
+      return client.fetchQuery({ ...queuesQuery, staleTime: 0 })
+    })
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <header className="flex min-h-11 shrink-0 items-center gap-3 border-b border-line px-3 max-lg:flex-wrap">
+        <h1 className="text-[15px] font-semibold">Queue</h1>
+        {queues.data.length > 1 && open && (
+          <Select
+            label=""
+            name="Queue"
+            value={open.id}
+            of={queues.data.map(({ id, name }) => ({ id, name }))}
+            onChange={(id) => void navigate(`/queue/${id}`)}
+          />
+        )}
+        <Button onClick={() => void begin()}>
+          <Plus className="size-3.5" aria-hidden /> New queue
+        </Button>
+      </header>
+      {refusal && (
+        <div className="p-2">
+          <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />
+        </div>
+      )}
+      {open ? (
+        <OneQueue
+          key={open.id}
+          stored={open}
+          shelf={shelf.data}
+          onWrite={(next) => attempt(() => writeQueue(next))}
+          onRemove={() =>
+            void attempt(async () => {
+              const left = await removeQueue(open.id)
+              const { id: _, revision: __, changedAt: ___, ...content } = open
+              toast(`${open.name} is deleted.`, {
+                action: {
+                  label: 'Bring it back',
+                  onClick: () =>
+                    void attempt(async () => {
+                      await addQueue(content)
+                      return client.fetchQuery({ ...queuesQuery, staleTime: 0 })
+                    }),
+                },
+              })
+              await navigate('/queue')
+              return left
+            })
+          }
+          onRefusal={setRefusal}
+        />
+      ) : (
+        <p className="m-auto max-w-sm p-10 text-center text-muted">
+          No queue yet. Begin one, then put columns of the bench into it: “Print it …” in a column’s menu has “Into the queue”.
+        </p>
+      )}
+    </div>
+  )
+}

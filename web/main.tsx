@@ -27,6 +27,7 @@ const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen
 const TrialsScreen = lazy(() => import('./trials/TrialsScreen').then(({ TrialsScreen }) => ({ default: TrialsScreen })))
 const LogScreen = lazy(() => import('./log/LogScreen').then(({ LogScreen }) => ({ default: LogScreen })))
 const QueueScreen = lazy(() => import('./queue/QueueScreen').then(({ QueueScreen }) => ({ default: QueueScreen })))
+const DaySheet = lazy(() => import('./queue/DaySheet').then(({ DaySheet }) => ({ default: DaySheet })))
 const FaultsScreen = lazy(() => import('./faults/FaultsScreen').then(({ FaultsScreen }) => ({ default: FaultsScreen })))
 const PrintSheet = lazy(() => import('./log/PrintSheet').then(({ PrintSheet }) => ({ default: PrintSheet })))
 const ProfileSheet = lazy(() => import('./shelf/ProfileSheet').then(({ ProfileSheet }) => ({ default: ProfileSheet })))
@@ -53,6 +54,7 @@ const router = createBrowserRouter([
       { path: '/trials', ...opened('the trials', <TrialsScreen />) },
       { path: '/log/:printId/sheet', ...opened('the print', <PrintSheet />) },
       { path: '/log/:printId?', ...opened('the log', <LogScreen />) },
+      { path: '/queue/:queueId/sheet', ...opened('the day sheet', <DaySheet />) },
       { path: '/queue/:queueId?', ...opened('the queue', <QueueScreen />) },
       { path: '/faults/:caseId?', ...opened('the faults', <FaultsScreen />) },
       { path: '/handbook/:kind?/:name?', ...opened('the handbook', <HandbookScreen />) },

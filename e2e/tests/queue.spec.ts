@@ -60,7 +60,26 @@ test('copies, deadlines and hours move the plan; a column of the bench goes into
   await expect(lanes.getByRole('button')).toHaveCount(before + 2, { timeout: 60_000 })
   await page.getByLabel('shade, amber is wanted by').fill('2026-01-01T09:00')
   await expect(page.getByRole('region', { name: 'The plan' })).toContainText('Late: shade, amber', { timeout: 60_000 })
-  await page.getByRole('checkbox', { name: 'away' }).first().check()
+  // Another window changes something else meanwhile: both stand.
+  const other = await page.context().newPage()
+  await other.goto(page.url())
+  await other.getByLabel('Copies of finial without a brim').fill('2', { timeout: 60_000 })
+  await other.keyboard.press('Enter')
+  await expect(other.getByRole('group', { name: 'Lanes' }).getByRole('button')).toHaveCount(before + 3, { timeout: 60_000 })
+  await page.getByLabel('Copies of carry hook to show').fill('2')
+  await page.keyboard.press('Enter')
+  await expect(lanes.getByRole('button')).toHaveCount(before + 4, { timeout: 60_000 })
+  await other.close()
+
+  // And so it stands on paper, day by day.
+  await page.getByRole('link', { name: 'page to print' }).click()
+  await expect(page.getByRole('region', { name: 'Day sheet' }).getByRole('row', { name: /shade for the stand/ })).toContainText(
+    'Lugger 250',
+    { timeout: 60_000 },
+  )
+  await expectAccessible(page)
+  await page.goBack()
+  await page.getByRole('checkbox', { name: 'away' }).first().check({ timeout: 60_000 })
   await expect(lanes).not.toContainText('Dory 220')
 
   await new LedgerPage(page).openCopy(1)

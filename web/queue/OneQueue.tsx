@@ -1,12 +1,9 @@
-import { queueNow } from '@sable/contract/queueNow'
 import type { QueueContent, StoredQueue } from '@sable/contract/queues'
-import { type Shelf, spoolsNow } from '@sable/contract/shelf'
+import type { Shelf } from '@sable/contract/shelf'
 import type { PlannedItem } from '@sable/core/queue/plan'
+import type { Queue } from '@sable/core/queue/queue'
 import { whatIf } from '@sable/core/queue/whatIf'
-import { remainingOf } from '@sable/core/shelf/spool'
-import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
-import { printsQuery } from '../api/prints'
 import { momentOf } from '../ui/dates'
 import { download, fileNameFrom } from '../ui/download'
 import type { Refusal } from '../ui/Notice'
@@ -22,9 +19,10 @@ import { SettingsPanel } from './SettingsPanel'
 import { Summary } from './Summary'
 import { useEdits } from './useEdits'
 import { useMoves } from './useMoves'
-import { useNow } from './useNow'
 import { usePlans } from './usePlans'
+import { useQueueNow } from './useQueueNow'
 import { WhatIf } from './WhatIf'
+import type { QueueChange } from './writeMerged'
 
 /** One queue: its plan on the clock, its jobs, machines and hours, and what would be if something were otherwise. */
 export function OneQueue({
@@ -36,26 +34,22 @@ export function OneQueue({
 }: {
   stored: StoredQueue
   shelf: Shelf
-  onWrite: (next: StoredQueue) => Promise<void>
+  onWrite: (change: QueueChange) => Promise<void>
   onRemove: () => void
   onRefusal: (refusal: Refusal) => void
 }) {
   const { get, set } = useAddress()
-  const now = useNow()
-  const prints = useQuery(printsQuery({ limit: 2000 }))
-  const lines = useMemo(() => new Map((prints.data?.prints ?? []).map((line) => [line.id, line])), [prints.data])
+  const { now, lines, queue, isThere } = useQueueNow(stored, shelf)
   const [picked, setPicked] = useState<string>()
   const content: QueueContent = stored
-  const reels = useMemo(() => reelsOf(shelf), [shelf])
-  const queue = useMemo(() => queueNow(stored, lines, reels, now), [stored, lines, reels, now])
   const printerName = (key: string): string => shelf.printers.find((one) => one.key === key)?.name ?? key
   const variants = useMemo(() => whatIf(queue, (key) => shelf.printers.find((one) => one.key === key)?.name ?? key), [queue, shelf])
-  const asked = useMemo(() => (prints.data ? [{ id: 'now', queue }, ...variants] : []), [prints.data, queue, variants])
+  const asked = useMemo(() => (isThere ? [{ id: 'now', queue }, ...variants] : []), [isThere, queue, variants])
   const { plans, share } = usePlans(asked)
   const plan = plans.get('now')
   const jobs = new Map(content.jobs.map((job) => [job.id, job]))
   const jobName = (id: string): string => jobs.get(id)?.name ?? id
-  const { put, putJob, undo, past } = useEdits(stored, onWrite)
+  const { put, putJob, dropJob, undo, past } = useEdits(stored, onWrite)
   const { wayOf, begin, move } = useMoves({ queue, jobs, printerName, putJob, onBegun: () => setPicked(undefined), onRefusal })
   const zoom = zooms.find(({ id }) => id === get('hours'))?.id ?? '48'
   const at = (minute: number): string => momentOf(new Date(now.getTime() + 60_000 * minute).toISOString())
@@ -74,6 +68,7 @@ export function OneQueue({
         onZoom={(id) => set({ hours: id === '48' ? undefined : id })}
         onUndo={() => void undo()}
         onCalendar={() => plan && download(`${name}.ics`, planCalendar(plan, now, content.name, jobName, printerName), 'text/calendar')}
+        sheet={`/queue/${stored.id}/sheet`}
         onCsv={() => plan && download(`${name}.csv`, planCsv(plan, jobName, printerName, at), 'text/csv')}
         onRemove={onRemove}
       />
@@ -121,7 +116,7 @@ export function OneQueue({
             now={now}
             printerName={printerName}
             onChange={(job) => void putJob(job, job.name)}
-            onRemove={(job) => void put({ jobs: content.jobs.filter(({ id }) => id !== job.id) }, `${job.name} out`)}
+            onRemove={(job) => void dropJob(job)}
           />
         )}
         <SettingsPanel content={content} shelf={shelf} onChange={(more, what) => void put(more, what)} />
@@ -131,17 +126,5 @@ export function OneQueue({
   )
 }
 
-const gramsOf = (items: readonly PlannedItem[], { jobs }: ReturnType<typeof queueNow>): number =>
+const gramsOf = (items: readonly PlannedItem[], { jobs }: Queue): number =>
   items.reduce((sum, { job, option }) => sum + (jobs[job]?.options[option]?.grams ?? 0), 0)
-
-/** What is left of each reel, with its doubt. */
-function reelsOf(shelf: Shelf) {
-  const all = spoolsNow(shelf)
-  return all
-    .filter(({ archived }) => !archived)
-    .map((spool) => {
-      const { density = 1.24 } = shelf.materials.find(({ key }) => key === spool.material) ?? {}
-      const { grams, doubtG } = remainingOf(spool, all, density, 1.75)
-      return { key: spool.key, grams, doubtG }
-    })
-}

@@ -1,4 +1,5 @@
 import { CalendarDays, Download, Undo2 } from 'lucide-react'
+import { Link } from 'react-router'
 import { Button, IconButton } from '../ui/Button'
 import { Choices } from '../ui/Choices'
 import { EditableText } from '../ui/EditableText'
@@ -17,6 +18,7 @@ export function QueueHead({
   zoom,
   undoes,
   isPlanned,
+  sheet,
   onName,
   onZoom,
   onUndo,
@@ -31,6 +33,8 @@ export function QueueHead({
   /** What would be taken back. */
   undoes: string | undefined
   isPlanned: boolean
+  /** Address of the page to print. */
+  sheet: string
   onName: (name: string) => void
   onZoom: (id: string | undefined) => void
   onUndo: () => void
@@ -57,6 +61,9 @@ export function QueueHead({
       <Button disabled={!isPlanned} onClick={onCsv}>
         <Download className="size-3.5" aria-hidden /> CSV
       </Button>
+      <Link to={sheet} className="text-[12px] text-muted underline decoration-line underline-offset-2">
+        page to print
+      </Link>
       <Button tone="danger" onClick={onRemove}>
         Delete
       </Button>

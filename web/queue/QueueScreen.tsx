@@ -13,6 +13,7 @@ import { Notice, type Refusal } from '../ui/Notice'
 import { Select } from '../ui/Select'
 import { machineOf } from './machineOf'
 import { OneQueue } from './OneQueue'
+import { writeMerged } from './writeMerged'
 
 /** The queue: which printer prints what when, who has to be there, and from which reel. */
 export function QueueScreen() {
@@ -74,7 +75,16 @@ export function QueueScreen() {
           key={open.id}
           stored={open}
           shelf={shelf.data}
-          onWrite={(next) => attempt(() => writeQueue(next))}
+          onWrite={(change) =>
+            attempt(async () => {
+              const { queues: all, wasChanged } = await writeMerged(open, change, {
+                write: writeQueue,
+                list: () => client.fetchQuery({ ...queuesQuery, staleTime: 0 }),
+              })
+              if (wasChanged) toast('The queue was changed in another window meanwhile: both changes stand.')
+              return all
+            })
+          }
           onRemove={() =>
             void attempt(async () => {
               const left = await removeQueue(open.id)

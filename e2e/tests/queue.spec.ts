@@ -79,7 +79,7 @@ test('copies, deadlines and hours move the plan; a column of the bench goes into
   )
   await expectAccessible(page)
   await page.goBack()
-  await page.getByRole('checkbox', { name: 'away' }).first().check({ timeout: 60_000 })
+  await page.getByRole('checkbox', { name: 'away' }).first().click({ timeout: 60_000 })
   await expect(lanes).not.toContainText('Dory 220')
 
   await new LedgerPage(page).openCopy(1)

@@ -23,7 +23,7 @@ export interface Weighed {
   /** To one. */
   readonly odds: number
   readonly factors: readonly Factor[]
-  /** A change for it did nothing, or made it worse. */
+  /** A change as strong as there is did nothing, or any made it worse. */
   readonly ruledOut: boolean
 }
 

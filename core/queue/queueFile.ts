@@ -103,7 +103,8 @@ export function queueOf({ now, printers, presence, spools, jobs }: QueueFile, fo
           ...(job.minutes === undefined
             ? printers.some((one) => one.key === printer)
               ? foretell(job, printer)
-              : { minutes: 1 }
+              : // Of a printer that is not there nothing is foretold: the job is refused for it.
+                { minutes: 1 }
             : { minutes: job.minutes }),
         })),
       }

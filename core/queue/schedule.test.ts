@@ -195,6 +195,17 @@ describe('any queue', () => {
     })
   })
 
+  it('starts as many as it can where hours end, and tells of how many copies nobody is there', () => {
+    const printers = [{ key: 'p', changeMinutes: 0 }]
+    const long = { id: 'long', copies: 1, options: [{ printer: 'p', minutes: 500 }] }
+    const short = { id: 'short', copies: 9, options: [{ printer: 'p', minutes: 20 }] }
+    const { placed, refused } = schedule({ printers, jobs: [long, short], presence: [{ from: 0, to: 100 }] })
+    // Five begin by 80 minutes: short ones first, whatever is begun last runs on by itself.
+    expect(placed).toHaveLength(5)
+    expect(refused.map(({ job }) => job)).toContain('short')
+    expect(refused.find(({ job }) => job === 'short')!.why).toMatch(/[45] of 9 copies/)
+  })
+
   it('keeps a deadline where another order can', () => {
     const queue = equal([300, 60], 1)
     const { late, placed } = schedule({ ...queue, jobs: [queue.jobs[0]!, { ...queue.jobs[1]!, deadline: 90 }] })

@@ -1,8 +1,9 @@
+import { rollup } from 'd3-array'
 import { bestOfAll, FEW, type Found, improve, judge } from './improve'
 import { copiesOf, listSchedule, orders } from './listSchedule'
 import { lowerBound } from './lowerBound'
 import { mergedWindows, startFrom } from './presence'
-import type { Job, Placed, Queue } from './queue'
+import type { Item, Job, Placed, Queue } from './queue'
 import { type Ground, groundOf, timeline, worthOf } from './timeline'
 
 /** A job that cannot be placed, why, and the nearest thing that works. */
@@ -53,26 +54,38 @@ export function* scheduleWork(given: Queue, { seed = 1, rounds: asked }: Schedul
   }
   // Copies that nobody can start any more are no part of the schedule.
   const all = timeline(ground, best.lanes)
-  const unstarted = new Set(all.filter(({ startsAt }) => !Number.isFinite(startsAt)).map(({ job }) => queue.jobs[job]!.id))
-  const lanes = best.lanes.map((lane) => lane.filter(({ job }) => !unstarted.has(queue.jobs[job]!.id)))
-  const placed = unstarted.size > 0 ? timeline(ground, lanes) : all
+  const unstarted = all.filter(({ startsAt }) => !Number.isFinite(startsAt))
+  const isOut = (item: Item): boolean => unstarted.some(({ job, copy }) => job === item.job && copy === item.copy)
+  const lanes = unstarted.length === 0 ? best.lanes : best.lanes.map((lane) => lane.filter((item) => !isOut(item)))
+  const placed = unstarted.length === 0 ? all : timeline(ground, lanes)
   const { makespan } = worthOf(ground, placed)
-  const isLate = ({ id, deadline }: Job, at: number): boolean =>
-    deadline !== undefined && !unstarted.has(id) && placed.some(({ job, endsAt }) => job === at && endsAt > deadline + 1e-9)
+  const isLate = ({ deadline }: Job, at: number): boolean =>
+    deadline !== undefined && placed.some(({ job, endsAt }) => job === at && endsAt > deadline + 1e-9)
   return {
-    ...best,
     lanes,
     placed,
     ground,
+    cost: best.cost,
     makespan,
-    lowerBound: unstarted.size > 0 ? 0 : Math.min(makespan, lowerBound(ground)),
+    // A bound of all copies says nothing of a schedule of some.
+    lowerBound: unstarted.length === 0 ? Math.min(makespan, lowerBound(ground)) : 0,
     late: queue.jobs.filter(isLate).map(({ id }) => id),
     refused: [
       ...refused,
-      ...[...unstarted].map((job) => ({
-        job,
-        why: 'Nobody is there to start it before the last hour of presence ends. Add hours, or put it before others.',
-      })),
+      ...[
+        ...rollup(
+          unstarted,
+          (own) => own.length,
+          ({ job }) => job,
+        ),
+      ].map(([job, count]) => {
+        const { id, copies: wanted } = queue.jobs[job]!
+        const what = wanted === 1 ? 'it' : count === wanted ? 'any of them' : `${count} of ${wanted} copies`
+        return {
+          job: id,
+          why: `Nobody is there to start ${what} before the last hour of presence ends. Add hours, or put it before others.`,
+        }
+      }),
     ],
   }
 }
@@ -100,7 +113,7 @@ function withoutRefused(queue: Queue): { queue: Queue; refused: Refused[] } {
           ? `None of its printers is in the queue: ${[...new Set(job.options.map(({ printer }) => printer))].join(', ')}. Allow ${queue.printers[0]?.key ?? 'a printer'}.`
           : startFrom(job.notBefore ?? 0, 0, windows) === Number.POSITIVE_INFINITY
             ? 'Nobody is there to start it. Add an hour of presence after its earliest start.'
-            : tooMuch(job, options, queue)
+            : tooMuch(options, queue)
     if (why === undefined) return [{ ...job, options }]
     refused.push({ job: job.id, why })
     return []
@@ -109,7 +122,7 @@ function withoutRefused(queue: Queue): { queue: Queue; refused: Refused[] } {
 }
 
 /** One copy needs more than any of its reels has, as far as reels are told. */
-function tooMuch({ id: _ }: Job, options: Job['options'], { spools = [] }: Queue): string | undefined {
+function tooMuch(options: Job['options'], { spools = [] }: Queue): string | undefined {
   const lacks = options.map(({ spool, grams = 0 }) => {
     const reel = spools.find(({ key }) => key === spool)
     return reel && grams > reel.grams + (reel.doubtG ?? 0) ? { reel, grams } : undefined

@@ -127,6 +127,8 @@ export interface Worth {
   readonly late: number
   readonly meanEnd: number
   readonly missingG: number
+  /** Copies that nobody is there to start. */
+  readonly unstarted: number
 }
 
 /** What some items come to, to be added up with those of other lanes. */
@@ -135,13 +137,18 @@ interface Sums {
   readonly late: number
   readonly sumOfEnds: number
   readonly used: ReadonlyMap<string, number> | undefined
+  readonly unstarted: number
 }
 
 function sumsOf({ queue }: Ground, placed: readonly Placed[]): Sums {
-  let [end, late, sumOfEnds] = [0, 0, 0]
+  let [end, late, sumOfEnds, unstarted] = [0, 0, 0, 0]
   const used = queue.spools && new Map<string, number>()
   for (const { job: at, option, endsAt } of placed) {
     const { deadline, weight = 1, options } = queue.jobs[at]!
+    if (endsAt === Number.POSITIVE_INFINITY) {
+      unstarted++
+      continue
+    }
     if (endsAt > end) end = endsAt
     sumOfEnds += endsAt
     if (deadline !== undefined && endsAt > deadline) late += weight * (endsAt - deadline)
@@ -149,7 +156,7 @@ function sumsOf({ queue }: Ground, placed: readonly Placed[]): Sums {
     const { spool, grams = 0 } = options[option]!
     if (spool !== undefined) used.set(spool, (used.get(spool) ?? 0) + grams)
   }
-  return { end, late, sumOfEnds, used }
+  return { end, late, sumOfEnds, used, unstarted }
 }
 
 function added({ queue }: Ground, all: readonly Sums[], count: number): Worth {
@@ -159,6 +166,7 @@ function added({ queue }: Ground, all: readonly Sums[], count: number): Worth {
     late: all.reduce((sum, { late }) => sum + late, 0),
     meanEnd: count === 0 ? 0 : all.reduce((sum, { sumOfEnds }) => sum + sumOfEnds, 0) / count,
     missingG: (queue.spools ?? []).reduce((sum, { key, grams }) => sum + missing(key, grams), 0),
+    unstarted: all.reduce((sum, one) => sum + one.unstarted, 0),
   }
 }
 
@@ -182,5 +190,7 @@ export function worthOfLanes(ground: Ground, lanes: Lanes): Worth {
 
 /** A minute late weighs as much as so many of the end of all; a gram that no reel has as much as these. Assumed. */
 const [LATE, MISSING, EARLY] = [20, 60, 0.01]
-export const costOf = ({ makespan, late, meanEnd, missingG }: Worth): number =>
-  makespan + LATE * late + MISSING * missingG + EARLY * meanEnd
+/** One that is never started is worse than anything that is. */
+const UNSTARTED = 1e7
+export const costOf = ({ makespan, late, meanEnd, missingG, unstarted }: Worth): number =>
+  UNSTARTED * unstarted + makespan + LATE * late + MISSING * missingG + EARLY * meanEnd

@@ -6,6 +6,9 @@ import type { Scene } from '../faults/spec/scene'
 import { definitionOf, type SettingName } from '../profile/settings'
 import { type Asked, type RuledOut, sameFault } from './ruledOutBook'
 
+/** How a case is called in the book. */
+const CASE = 'the case of '
+
 /** What experiments of the log ruled out, as tries of a case of the same fault on the same printer and reel. */
 export function ruledOutByLog(
   fault: FaultCase['fault'],
@@ -14,7 +17,12 @@ export function ruledOutByLog(
   scene: Scene,
 ): Tried[] {
   const own = book.filter(
-    ({ fault: name, printer, spool }) => sameFault(name, faults[fault].name) && printer === place.printer && spool === place.spool,
+    ({ fault: name, printer, spool, questions }) =>
+      sameFault(name, faults[fault].name) &&
+      printer === place.printer &&
+      spool === place.spool &&
+      // Cases tell each other by themselves what they ruled out.
+      questions.some((one) => !one.startsWith(CASE)),
   )
   return causesOf(faults[fault]).flatMap((cause) => {
     const out = own.find((one) => isOf(one, cause, scene))
@@ -42,7 +50,7 @@ export function askedByCase(
 ): Asked {
   const { printer, spool } = one.candidate
   return {
-    question: `the case of ${one.partName}`,
+    question: `${CASE}${one.partName}`,
     fault: faults[one.fault].name,
     tries: one.tries.flatMap(({ change = {}, was = {}, did, mixed }) => {
       if (did === undefined || did === 'another' || mixed) return []

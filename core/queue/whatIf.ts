@@ -7,9 +7,13 @@ export interface Variant {
   readonly queue: Queue
 }
 
+/** Of larger queues nothing is asked: each variant is planned as long as the whole. */
+const [MOST_COPIES, MOST_PRINTERS] = [150, 8]
+
 /** @param nameOf what a printer is called */
 export function whatIf(queue: Queue, nameOf: (printer: string) => string): Variant[] {
   const { printers, jobs, presence } = queue
+  if (printers.length > MOST_PRINTERS || jobs.reduce((sum, { copies }) => sum + copies, 0) > MOST_COPIES) return []
   const more = (key: string): Queue => {
     const twin = `${key} (one more)`
     return {

@@ -60,15 +60,7 @@ export function CasePage({ one, part, shelf, cases, onChange, onRemove, onRefusa
         one,
         cases.filter(({ id }) => id !== one.id),
       ),
-      // What experiments say; what cases say of themselves in the same book is told above.
-      ...(scene
-        ? ruledOutByLog(
-            one.fault,
-            one.candidate,
-            book.filter(({ questions: by }) => by.some((words) => !words.startsWith('the case of '))),
-            scene,
-          )
-        : []),
+      ...(scene ? ruledOutByLog(one.fault, one.candidate, book, scene) : []),
     ],
     [one, cases, book, scene],
   )

@@ -19,6 +19,9 @@ export function WhatIf({
   return (
     <section aria-label="What if">
       <h3 className="mb-1 text-[12.5px] font-semibold">What if</h3>
+      {variants.length === 0 && (
+        <p className="text-[12.5px] text-muted">This queue is too large to be planned again for every “what if”.</p>
+      )}
       <ul className="grid gap-x-8 text-[12.5px] sm:grid-cols-2">
         {variants.map(({ id, words }) => {
           const other = plans.get(id)

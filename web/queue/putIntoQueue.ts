@@ -1,8 +1,9 @@
 import type { FrozenPrint } from '@sable/contract/prints'
-import type { QueueJob, StoredQueue } from '@sable/contract/queues'
+import type { QueueContent, QueueJob } from '@sable/contract/queues'
 import type { QueryClient } from '@tanstack/react-query'
 import { addQueue, queuesQuery, writeQueue } from '../api/queues'
 import { machineOf } from './machineOf'
+import { writeMerged } from './writeMerged'
 
 /**
  * Puts a column into the queue that was touched last, or into a new one: as another way of a job of the same part that is not begun yet and has
@@ -18,13 +19,15 @@ export async function putIntoQueue(way: FrozenPrint, queries: QueryClient): Prom
     await queries.invalidateQueries(queuesQuery)
     return made.id
   }
-  queries.setQueryData(queuesQuery.queryKey, await writeQueue(withWay(latest, way)))
+  const list = () => queries.fetchQuery({ ...queuesQuery, staleTime: 0 })
+  const { queues } = await writeMerged(latest, (content) => withWay(content, way), { write: writeQueue, list })
+  queries.setQueryData(queuesQuery.queryKey, queues)
   return latest.id
 }
 
 const jobOf = (way: FrozenPrint): QueueJob => ({ id: crypto.randomUUID(), name: way.name, copies: 1, ways: [way], prints: [] })
 
-export function withWay(queue: StoredQueue, way: FrozenPrint): StoredQueue {
+function withWay(queue: QueueContent, way: FrozenPrint): QueueContent {
   const machines = queue.machines.some(({ printer }) => printer === way.printer)
     ? queue.machines
     : [...queue.machines, machineOf(way.printer)]

@@ -12,7 +12,7 @@ export function FaultsOf({ name, isIts }: { name: string; isIts: (candidate: Sto
   if (own.length === 0) return null
   return (
     <section aria-label={`Faults of ${name}`} className="mt-4 text-[12.5px]">
-      <h3 className="mb-1 font-semibold">Faults it had</h3>
+      <h2 className="mb-1 font-semibold text-lantern-ink">Faults it had</h2>
       <ul>
         {own.map(({ id, fault, partName, changedAt, closed, found }) => (
           <li key={id} className="flex items-baseline gap-3 border-t border-line/60 py-1">

@@ -64,7 +64,7 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
             <thead className="text-left">
               <tr>
                 {['Be there', 'Starts', 'Printer', 'What', 'With', 'Ends, four in five', 'Done'].map((label) => (
-                  <th key={label} scope="col" className="pr-2 font-normal">
+                  <th key={label} scope="col" className="pr-2 font-normal whitespace-nowrap">
                     {label}
                   </th>
                 ))}
@@ -76,9 +76,9 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
                 const job = jobOf(item)
                 return (
                   <tr key={`${item.of} ${item.copy}`} className="border-t border-[#1d1916]/25 align-baseline">
-                    <td className="figure pr-2">{clockOf(at(item.setUpAt))}</td>
-                    <td className="figure pr-2">{clockOf(at(item.startsAt))}</td>
-                    <td className="pr-2">{nameOf(shelf.printers, item.on)}</td>
+                    <td className="figure pr-2 text-[10.5px] whitespace-nowrap">{clockOf(at(item.setUpAt))}</td>
+                    <td className="figure pr-2 text-[10.5px] whitespace-nowrap">{clockOf(at(item.startsAt))}</td>
+                    <td className="pr-2 whitespace-nowrap">{nameOf(shelf.printers, item.on)}</td>
                     <td className="pr-2">
                       {job?.name}
                       {(job?.copies ?? 1) > 1 && `, copy ${item.copy + 1}`}
@@ -89,7 +89,7 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
                         ...(nozzle === undefined ? [] : [nameOf(shelf.nozzles, nozzle)]),
                       ].join(', ')}
                     </td>
-                    <td className="figure pr-2">
+                    <td className="figure pr-2 text-[10.5px] whitespace-nowrap">
                       {clockOf(at(item.low))} to {clockOf(at(item.high))}
                     </td>
                     <td>☐</td>

@@ -3,8 +3,8 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     // Only ends what hangs: how long something takes is measured in bench/, never judged in a test.
-    testTimeout: 120_000,
-    hookTimeout: 120_000,
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
     // Every core computes; by itself the runner would leave one idle, of two.
     maxWorkers: '100%',
     projects: [

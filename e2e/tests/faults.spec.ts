@@ -16,7 +16,7 @@ test('a fault is worked from a column: asked, weighed, tried one change at a tim
     .click()
   const causes = page.getByRole('region', { name: 'Causes' })
   const first = causes.getByRole('button').first()
-  await expect(first).toBeVisible({ timeout: 60_000 })
+  await expect(first).toBeVisible()
   await expectAccessible(page)
 
   // What only a person can tell moves the odds, and can be taken back.
@@ -32,7 +32,7 @@ test('a fault is worked from a column: asked, weighed, tried one change at a tim
   // One thing at a time, with what else it does; what did nothing is ruled out and not offered again.
   const next = page.getByRole('region', { name: 'Next' })
   const words = await next.locator('p').first().innerText()
-  await expect(next.getByRole('status')).toHaveCount(0, { timeout: 60_000 })
+  await expect(next.getByRole('status')).toHaveCount(0)
   await next.getByRole('button', { name: 'I try this' }).click()
   await expect(next).toContainText('One thing at a time')
   await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'worse' }).click()
@@ -101,7 +101,7 @@ test('what made it go away is kept on its layer by name, and that can be undone;
   await page.getByLabel('What it was').fill('Too cold high up.')
   await page.getByRole('button', { name: 'Close the case' }).click()
   const keep = page.getByRole('region', { name: 'Found' }).getByRole('button', { name: /^Keep .*nozzle temperature 220 °C/ })
-  await keep.click({ timeout: 60_000 })
+  await keep.click()
   const said = page.getByText(/^Kept .*nozzle temperature 220 °C/).last()
   await expect(said).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
@@ -131,20 +131,20 @@ test('a print of the log begins a case', async ({ page }) => {
     .getByRole('region', { name: 'New case' })
     .getByRole('button', { name: /Strings/ })
     .click()
-  await expect(page.getByRole('region', { name: 'Causes' })).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('region', { name: 'Causes' })).toBeVisible()
 })
 
 test('from a height of the layers a case begins at that height', async ({ page }) => {
   await new LedgerPage(page).openCopy(1)
   await page.getByRole('link', { name: 'layers' }).click()
-  await page.getByRole('button', { name: 'Go to' }).click({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Go to' }).click()
   await page.getByRole('menuitem', { name: /^What went wrong here/ }).click()
   await expect(page.getByRole('region', { name: 'New case' }).getByLabel('Seen at')).toHaveValue(/^\d+\.?\d*$/)
   await page
     .getByRole('region', { name: 'New case' })
     .getByRole('button', { name: /Gaps and dull patches/ })
     .click()
-  await expect(page.getByRole('region', { name: 'Causes' })).toContainText(/melt load \d+ % at \d/, { timeout: 60_000 })
+  await expect(page.getByRole('region', { name: 'Causes' })).toContainText(/melt load \d+ % at \d/)
 })
 
 test('the workshop’s cases are there; an open one tells how often a fault must be gone; the place is accessible in both themes', async ({
@@ -155,7 +155,7 @@ test('the workshop’s cases are there; an open one tells how often a fault must
   const cases = page.getByRole('region', { name: 'Cases', exact: true })
   await expect(cases.getByRole('button', { name: /A band of split layers/ })).toBeVisible()
   await cases.getByRole('button', { name: /A band of split layers/ }).click()
-  await expect(page.getByRole('region', { name: 'Causes' })).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('region', { name: 'Causes' })).toBeVisible()
   await page.getByRole('group', { name: 'What came of try 1' }).getByRole('button', { name: 'gone' }).click()
   await expect(page.getByText(/print the same 2 times more/)).toBeVisible()
   // A case whose server is killed goes on where it was.
@@ -163,7 +163,7 @@ test('the workshop’s cases are there; an open one tells how often a fault must
   await expect(async () => {
     await page.reload()
     await expect(page.getByText(/print the same 2 times more/)).toBeVisible({ timeout: 2000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass()
   // What is deleted comes back with one press.
   await page.getByRole('button', { name: 'Delete' }).click()
   await expect(cases.getByRole('button', { name: /A band of split layers/ })).toHaveCount(0)

@@ -10,7 +10,7 @@ test('an entry is found by any word, tells usual values, and works out what a se
     .first()
     .click()
   await expect(page.getByRole('article', { name: 'Walls' })).toContainText('add a wall before density')
-  await expect(page.getByRole('figure', { name: 'What walls does' })).toContainText('Strength', { timeout: 40_000 })
+  await expect(page.getByRole('figure', { name: 'What walls does' })).toContainText('Strength')
   await expectAccessible(page)
   await page.goto('/handbook/page/models')
   await expect(page.locator('.katex').first()).toBeVisible()

@@ -6,7 +6,6 @@ import { killUnderWrites } from '../../soak/killUnderWrites'
 import { expect, test } from '../desk'
 
 test('twenty kills of server and database under writes lose nothing that was acknowledged, and no write is answered 500', async () => {
-  test.setTimeout(300_000)
   const data = mkdtempSync(join(tmpdir(), 'sable-kills-'))
   const desk = await openDesk(data, 4972)
   const { kills, acknowledged, lost, statuses } = await killUnderWrites(desk, 20, 11)

@@ -33,8 +33,8 @@ export class LedgerPage {
   /** Waits until every column has its figures and everything is saved. */
   async settled(): Promise<void> {
     await expect(this.page.getByRole('grid')).toBeVisible()
-    await expect(this.page.locator('[data-row=risks] td .animate-pulse')).toHaveCount(0, { timeout: 40_000 })
-    await expect(this.page.locator('[data-row=time] td .opacity-40')).toHaveCount(0, { timeout: 40_000 })
+    await expect(this.page.locator('[data-row=risks] td .animate-pulse')).toHaveCount(0)
+    await expect(this.page.locator('[data-row=time] td .opacity-40')).toHaveCount(0)
     await expect(this.page.getByText('Saved', { exact: true })).toBeVisible()
   }
 

@@ -102,7 +102,7 @@ test('the sheet has all candidates, four a page, and is printed once their figur
   await ledger.menu(2, 'Duplicate')
   await ledger.settled()
   await page.goto(page.url().replace('/ledger', '/sheet'))
-  await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeEnabled({ timeout: 40_000 })
+  await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeEnabled()
   await expect(page.getByRole('status').filter({ hasText: '2 upright A4 pages' })).toBeVisible()
   const sheets = page.locator('.sheet')
   await expect(sheets).toHaveCount(2)

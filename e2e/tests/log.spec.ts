@@ -48,7 +48,7 @@ const begin = async (page: Page, lineup: string): Promise<void> => {
   const ledger = new LedgerPage(page)
   await ledger.open(`/bench/${lineup}/ledger`)
   await ledger.menu(0, 'Print it')
-  await expect(page.getByRole('button', { name: 'It starts now' })).toBeEnabled({ timeout: 60_000 })
+  await expect(page.getByRole('button', { name: 'It starts now' })).toBeEnabled()
 }
 
 test('a print that is begun, timed and weighed narrows what is foretold for the next', async ({ page }) => {
@@ -131,7 +131,6 @@ test('what cannot be is said beside the field, and a print that was never begun 
 })
 
 test('printed on the stand-in, weighed on its scale, and the next range is narrower', async ({ page }) => {
-  test.setTimeout(150_000)
   const { lineup, printer } = await ownLineup(page, 'Wired Lugger')
   const { printers } = await (await page.request.get('/api/shelf')).json()
   const { address } = printers.find(({ key }: { key: string }) => key === 'lugger')

@@ -38,7 +38,7 @@ for (const ms of [150, 400, 1200])
       await page.keyboard.type(text, { delay: 30 })
       await page.keyboard.press('Tab')
     }
-    await expect.poll(async () => (await spoolNow(page, key)).bedRange, { timeout: 15_000 }).toEqual([55, 62])
+    await expect.poll(async () => (await spoolNow(page, key)).bedRange).toEqual([55, 62])
     expect(await spoolNow(page, key)).toMatchObject({ netG: 750, reelG: 224.5, price: 22, nozzleRange: [215, 230] })
     for (const [label, value] of [
       ['Filament when new', '750'],
@@ -128,7 +128,7 @@ test('a server that hangs is told after ten seconds; what was typed is kept, and
   expect(desk.kill('server', 'SIGSTOP')).toBe(true)
   try {
     await ledger.type('bottomLayers', 0, '9')
-    await expect(page.getByText(/has not answered for 10 s.*What you typed is kept here/)).toBeVisible({ timeout: 15_000 })
+    await expect(page.getByText(/has not answered for 10 s.*What you typed is kept here/)).toBeVisible()
     await ledger.type('topLayers', 0, '8')
   } finally {
     desk.kill('server', 'SIGCONT')
@@ -159,7 +159,7 @@ test('the whole desk goes out as one file and comes back in, after a question', 
   const question = page.getByRole('alertdialog', { name: 'Put desk.zip in the place of everything here?' })
   await expect(question).toContainText(/The desk holds \d+ lineups/)
   await question.getByRole('button', { name: 'Replace everything' }).click()
-  await expect(page).toHaveURL(/\/bench\//, { timeout: 30_000 })
+  await expect(page).toHaveURL(/\/bench\//)
   await ledger.open(`/bench/${id}/ledger`)
   expect(await ledger.names()).toEqual(['everyday'])
 })

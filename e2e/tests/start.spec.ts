@@ -37,7 +37,7 @@ function startOn(data: string, port: number, ...options: string[]): Desk {
   const ended = new Promise<number | null>((resolve) => child.on('close', (code) => resolve(code)))
   const until = async (wanted: RegExp): Promise<void> => {
     await Promise.race([
-      expect.poll(() => text, { timeout: 110_000 }).toMatch(wanted),
+      expect.poll(() => text, { timeout: 240_000 }).toMatch(wanted),
       ended.then((code) => {
         if (!wanted.test(text)) throw new Error(`ended with ${code}: ${text}`)
       }),

@@ -15,7 +15,7 @@ async function openTrail(page: Page): Promise<LedgerPage> {
 }
 const computed = async (page: Page): Promise<void> => {
   await expect(page.locator('[data-step]').first()).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Steps' }).locator('.animate-pulse')).toHaveCount(0, { timeout: 40_000 })
+  await expect(page.getByRole('region', { name: 'Steps' }).locator('.animate-pulse')).toHaveCount(0)
 }
 const steps = (page: Page) => page.locator('[data-step]')
 const names = (page: Page): Promise<string[]> => steps(page).evaluateAll((rows) => rows.map((row) => row.getAttribute('data-step') ?? ''))
@@ -56,7 +56,7 @@ test('steps are moved by keys, and sorted by what each gains', async ({ page }) 
   await expect.poll(() => names(page)).toEqual([before[1], before[0], ...before.slice(2)])
   await choose(page.getByLabel('Measured by'), 'strength')
   await page.getByRole('button', { name: 'Most gain first' }).click()
-  await expect(page.getByRole('button', { name: 'Most gain first' })).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByRole('button', { name: 'Most gain first' })).toBeVisible()
   // Of all these steps two walls more strengthen a hook most.
   await expect.poll(async () => (await names(page))[0]).toBe('wallCount')
 })

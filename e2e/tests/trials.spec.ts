@@ -49,7 +49,7 @@ test('from a new spool to a temperature and a flow that change the ledger’s fi
     await work()
   }
   await act(() => open(page, spool, 'temperature'))
-  await expect(page.getByLabel('Plan', { exact: true }).getByRole('status')).toContainText(/min/, { timeout: 60_000 })
+  await expect(page.getByLabel('Plan', { exact: true }).getByRole('status')).toContainText(/min/)
   await act(() => printed(page).click())
   await expect(page.getByRole('heading', { name: /^Read the print of/ })).toBeVisible()
   await act(() => bands(page, 'temperature').focus())
@@ -103,7 +103,7 @@ test('a wet spool refuses retraction, unless one insists; impossible bands and h
   await expect(page.getByText('wet filament defeats every retraction')).toBeVisible()
   await expect(printed(page)).toBeDisabled()
   await page.getByLabel('Print it all the same; that is kept with it').click()
-  await expect(printed(page)).toBeEnabled({ timeout: 60_000 })
+  await expect(printed(page)).toBeEnabled()
   await page.getByLabel('Pulled back, one by one').fill('0 1 0.5')
   await expect(page.getByRole('alert')).toContainText('Band 3 (0.5) is out of order')
   await page.getByLabel('Pulled back, one by one').fill('0 1')
@@ -120,7 +120,7 @@ test('a wet spool refuses retraction, unless one insists; impossible bands and h
 
 test('a trial opens on the bench, its bands as overrides; its files are saved', async ({ page }) => {
   await open(page, await newSpool(page, 'Benched reel'), 'temperature')
-  await expect(printed(page)).toBeEnabled({ timeout: 60_000 })
+  await expect(printed(page)).toBeEnabled()
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'G-code', exact: true }).click()
   expect((await download).suggestedFilename()).toBe('temperature-trial.gcode')

@@ -1,7 +1,7 @@
+import { groundOf } from '@sable/core/queue/ground'
 import { listSchedule, orders } from '@sable/core/queue/listSchedule'
 import type { Queue } from '@sable/core/queue/queue'
 import { schedule } from '@sable/core/queue/schedule'
-import { groundOf } from '@sable/core/queue/timeline'
 import { seeded } from '@sable/core/units/seeded'
 
 /** What a schedule costs, against one bare list schedule of the same queue. */

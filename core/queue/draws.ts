@@ -1,6 +1,7 @@
 import { seeded } from '../units/seeded'
+import type { Ground } from './ground'
 import type { Lanes } from './queue'
-import { type Ground, timeline } from './timeline'
+import { timeline } from './timeline'
 
 /** When a copy ends, and how often it ends too late, over drawn worlds. */
 export interface Drawn {

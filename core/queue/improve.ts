@@ -1,6 +1,7 @@
 import { seeded } from '../units/seeded'
+import type { Ground } from './ground'
 import type { Item, Lanes } from './queue'
-import { costOf, type Ground, worthOfLanes } from './timeline'
+import { costOf, worthOfLanes } from './worth'
 
 /** A schedule that was found, and what it costs. */
 export interface Found {

@@ -1,6 +1,6 @@
+import type { Ground } from './ground'
 import { startFrom } from './presence'
 import type { Item, Lanes } from './queue'
-import type { Ground } from './timeline'
 
 /** Every copy of every job, to be placed. */
 export const copiesOf = ({ queue }: Ground): { job: number; copy: number }[] =>

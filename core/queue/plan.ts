@@ -1,5 +1,5 @@
 import { drawnEnds } from './draws'
-import type { Placed, Queue } from './queue'
+import type { JobOption, Placed, Queue } from './queue'
 import { type Refused, type Schedule, type ScheduleChoice, scheduleWork } from './schedule'
 import { type SpoolUse, spoolUses } from './spools'
 
@@ -9,6 +9,9 @@ export interface PlannedItem extends Placed {
   readonly of: string
   /** Key of its printer. */
   readonly on: string
+  /** How it is printed. */
+  readonly as: JobOption
+  readonly deadline?: number | undefined
   readonly low: number
   readonly high: number
   readonly lateShare: number
@@ -37,6 +40,8 @@ export function told({ ground, lanes, placed, makespan, lowerBound, late, refuse
       ...one,
       of: jobs[one.job]!.id,
       on: printers[one.printer]!.key,
+      as: jobs[one.job]!.options[one.option]!,
+      deadline: jobs[one.job]!.deadline,
       ...drawn[one.printer]![places[one.printer]!.get(`${one.job} ${one.copy}`)!]!,
     }))
     .sort((a, b) => a.startsAt - b.startsAt)

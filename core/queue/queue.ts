@@ -11,8 +11,12 @@ export interface JobOption {
   /** What has to be mounted for it; nothing where that does not matter. */
   readonly spool?: string | undefined
   readonly nozzle?: string | undefined
-  /** Of the profile, where there are several. */
-  readonly name?: string | undefined
+  /** Whose it is, for whoever asks; nothing here reads it. */
+  readonly way?: number | undefined
+  /** So many copies are printed one at a time on one plate: nobody is needed between them. One where nothing is told. */
+  readonly perPlate?: number | undefined
+  /** Of its minutes, what only the first copy of a plate takes: heating, homing, purging. */
+  readonly startMinutes?: number | undefined
 }
 
 /** Something to be printed, as often as there are copies; each copy goes to one printer as a whole. */
@@ -22,6 +26,8 @@ export interface Job {
   /** Any of them will do. */
   readonly options: readonly JobOption[]
   readonly deadline?: number | undefined
+  /** It should be done by then if it can be; nothing is late for it. */
+  readonly wishedBy?: number | undefined
   readonly notBefore?: number | undefined
   /** Late copies of it count so many times as much as others'. */
   readonly weight?: number | undefined
@@ -55,6 +61,10 @@ export interface QueueSpool {
   readonly grams: number
   /** How far that may be off. */
   readonly doubtG?: number | undefined
+  /** It is to be finished before others that would do. */
+  readonly useUp?: boolean | undefined
+  /** A print that it does not last for goes on from this one: somebody changes reels midway. */
+  readonly followedBy?: string | undefined
 }
 
 export interface Queue {
@@ -62,6 +72,8 @@ export interface Queue {
   readonly jobs: readonly Job[]
   /** Nothing where somebody is always there. */
   readonly presence?: readonly Window[] | undefined
+  /** Nothing is printed then, not even what was started before. */
+  readonly quiet?: readonly Window[] | undefined
   readonly spools?: readonly QueueSpool[] | undefined
 }
 
@@ -75,10 +87,26 @@ export interface Item {
 /** Items of each printer in their order. */
 export type Lanes = readonly (readonly Item[])[]
 
+/** What is taken off a reel. */
+export interface Take {
+  readonly spool: string
+  readonly grams: number
+  /** When the print goes on from it; absent of the first. */
+  readonly from?: number
+}
+
 /** An item at its time. `setUpAt` is when a person begins to make the printer ready. */
 export interface Placed extends Item {
   readonly printer: number
   readonly setUpAt: number
   readonly startsAt: number
   readonly endsAt: number
+  /** It goes on by itself on the plate of the copy before it. */
+  readonly isOnPlate?: true
+  /** Off which reels, in their order; of its option's alone where that is all. */
+  readonly takes?: readonly Take[]
 }
+
+/** What a copy takes off which reels. */
+export const takesOf = ({ takes }: Pick<Placed, 'takes'>, { spool, grams = 0 }: JobOption): readonly Take[] =>
+  takes ?? (spool === undefined ? [] : [{ spool, grams }])

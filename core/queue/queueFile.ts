@@ -7,6 +7,15 @@ const key = z.string().min(1).max(64)
 const moment = z.iso.datetime({ offset: true })
 const minutes = z.number().min(0).max(1e6)
 
+const hours = (what: string) =>
+  z
+    .array(
+      z
+        .strictObject({ from: moment, to: moment })
+        .refine(({ from, to }) => Date.parse(to) > Date.parse(from), `${what} ends before it begins.`),
+    )
+    .max(2000)
+
 /** Printers, presence and jobs as a file; moments as ISO 8601, minutes and grams as numbers. */
 export const queueFileSchema = z.strictObject({
   now: moment,
@@ -26,16 +35,21 @@ export const queueFileSchema = z.strictObject({
     .min(1)
     .max(200)
     .refine((all) => new Set(all.map((one) => one.key)).size === all.length, 'Two printers have the same key.'),
-  presence: z
-    .array(
-      z
-        .strictObject({ from: moment, to: moment })
-        .refine(({ from, to }) => Date.parse(to) > Date.parse(from), 'An hour of presence ends before it begins.'),
-    )
-    .max(2000)
-    .optional(),
+  presence: hours('An hour of presence').optional(),
+  /** Nothing is printed then. */
+  quiet: hours('A quiet hour').optional(),
   spools: z
-    .array(z.strictObject({ key, grams: z.number().min(0).max(1e5), doubtG: z.number().min(0).max(1e5).optional() }))
+    .array(
+      z.strictObject({
+        key,
+        grams: z.number().min(0).max(1e5),
+        doubtG: z.number().min(0).max(1e5).optional(),
+        /** To be finished before others that would do. */
+        useUp: z.boolean().optional(),
+        /** A print that it does not last for goes on from this one. */
+        followedBy: key.optional(),
+      }),
+    )
     .max(500)
     .optional(),
   jobs: z
@@ -57,6 +71,9 @@ export const queueFileSchema = z.strictObject({
           grams: z.number().min(0).max(1e5).optional(),
           spool: key.optional(),
           nozzle: key.optional(),
+          /** So many copies stand on one plate, one at a time; and what only the first of them takes to heat up. */
+          perPlate: z.number().int().min(1).max(500).optional(),
+          startMinutes: minutes.optional(),
         })
         .refine(
           ({ minutes: own, part }) => (own === undefined) !== (part === undefined),
@@ -75,18 +92,20 @@ export type Foretell = (job: QueueFileJob, printer: string) => { readonly minute
 const MINUTE = 60_000
 
 /** @param foretell asked only of jobs without minutes of their own */
-export function queueOf({ now, printers, presence, spools, jobs }: QueueFile, foretell: Foretell): Queue {
+export function queueOf({ now, printers, presence, quiet, spools, jobs }: QueueFile, foretell: Foretell): Queue {
   const at = (iso: string): number => (Date.parse(iso) - Date.parse(now)) / MINUTE
   const opt = <Name extends string>(name: Name, iso: string | undefined) => (iso === undefined ? {} : { [name]: at(iso) })
+  const windows = (all: NonNullable<QueueFile['presence']>) => all.map(({ from, to }) => ({ from: Math.max(0, at(from)), to: at(to) }))
   return {
     printers: printers.map(({ freeAt, ...printer }) => ({
       ...printer,
       ...opt('freeAt', freeAt === undefined || at(freeAt) < 0 ? undefined : freeAt),
     })),
-    ...(presence ? { presence: presence.map(({ from, to }) => ({ from: Math.max(0, at(from)), to: at(to) })) } : {}),
+    ...(presence ? { presence: windows(presence) } : {}),
+    ...(quiet ? { quiet: windows(quiet) } : {}),
     ...(spools ? { spools } : {}),
     jobs: jobs.map((job): Job => {
-      const { id, copies, deadline, notBefore, weight, low, high, grams, spool, nozzle } = job
+      const { id, copies, deadline, notBefore, weight, low, high, grams, spool, nozzle, perPlate, startMinutes } = job
       return {
         id,
         copies,
@@ -100,6 +119,8 @@ export function queueOf({ now, printers, presence, spools, jobs }: QueueFile, fo
           grams,
           spool,
           nozzle,
+          perPlate,
+          startMinutes,
           ...(job.minutes === undefined
             ? printers.some((one) => one.key === printer)
               ? foretell(job, printer)
@@ -122,7 +143,7 @@ export function scheduleAsFile({ now, printers }: Pick<QueueFile, 'now' | 'print
       printer,
       items: items
         .filter(({ on }) => on === printer)
-        .map(({ job, of, copy, startsAt, endsAt, setUpAt, low, high, lateShare }) => ({
+        .map(({ job, of, copy, startsAt, endsAt, setUpAt, low, high, lateShare, isOnPlate, takes }) => ({
           job: of,
           copy: copy + 1,
           startsAt: at(startsAt),
@@ -131,6 +152,10 @@ export function scheduleAsFile({ now, printers }: Pick<QueueFile, 'now' | 'print
           endsLow: at(low),
           endsHigh: at(high),
           ...(jobs[job]!.deadline === undefined ? {} : { lateShare }),
+          ...(isOnPlate ? { onPlateOfTheOneBefore: true } : {}),
+          ...(takes
+            ? { reels: takes.map(({ spool, grams, from }) => ({ spool, grams, ...(from === undefined ? {} : { from: at(from) }) })) }
+            : {}),
         })),
     })),
     makespanMinutes: makespan,

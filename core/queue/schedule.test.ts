@@ -1,11 +1,11 @@
-import { group } from 'd3-array'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { seeded } from '../units/seeded'
+import { groundOf } from './ground'
 import { listSchedule, orders } from './listSchedule'
 import type { Queue } from './queue'
-import { type Schedule, schedule } from './schedule'
-import { groundOf, timeline, worthOf } from './timeline'
+import { schedule } from './schedule'
+import { timeline } from './timeline'
+import { worthOf } from './worth'
 
 const [longestFirst] = orders as [(typeof orders)[number]]
 
@@ -84,95 +84,7 @@ describe('on equal machines', () => {
   })
 })
 
-/** A queue of any kind: printers with changes, reels that are shared, hours of presence, deadlines. */
-function randomQueue(seed: number): Queue {
-  const random = seeded(seed)
-  const upTo = (n: number): number => Math.floor(random() * n)
-  const printers = Array.from({ length: 1 + upTo(4) }, (_, i) => ({
-    key: `p${i}`,
-    changeMinutes: 5 * upTo(4),
-    spoolMinutes: 5 * upTo(3),
-    nozzleMinutes: 10 * upTo(2),
-    freeAt: 30 * upTo(3),
-    ...(random() < 0.5 ? { spool: `s${upTo(3)}`, nozzle: `n${upTo(2)}` } : {}),
-  }))
-  const jobs = Array.from({ length: 1 + upTo(9) }, (_, i) => ({
-    id: `j${i}`,
-    copies: 1 + upTo(3),
-    options: printers
-      .filter(() => random() < 0.7)
-      .map(({ key }) => ({
-        printer: key,
-        minutes: 10 + upTo(400),
-        grams: 5 + upTo(80),
-        ...(random() < 0.6 ? { spool: `s${upTo(3)}` } : {}),
-        ...(random() < 0.4 ? { nozzle: `n${upTo(2)}` } : {}),
-      })),
-    ...(random() < 0.3 ? { deadline: 100 + upTo(1500) } : {}),
-    ...(random() < 0.2 ? { notBefore: upTo(500) } : {}),
-  }))
-  const presence = Array.from({ length: 1 + upTo(6) }, (_, day) => ({
-    from: 1440 * day + 60 * upTo(12),
-    to: 1440 * day + 720 + 60 * upTo(11),
-  }))
-  const spools = [0, 1, 2].map((i) => ({ key: `s${i}`, grams: 100 + upTo(900), doubtG: 5 }))
-  return { printers, jobs, ...(random() < 0.7 ? { presence } : {}), ...(random() < 0.5 ? { spools } : {}) }
-}
-
-/** Nothing that a workshop cannot do. */
-function expectPossible(queue: Queue, { placed, ground, refused, makespan, lowerBound, late }: Schedule): void {
-  const { jobs, printers } = ground.queue
-  const out = new Set(refused.map(({ job }) => job))
-  // Each copy once and whole, and nothing is lost: what is not placed is refused.
-  const seen = new Set(placed.map(({ job, copy }) => `${jobs[job]!.id} ${copy}`))
-  expect(seen.size).toBe(placed.length)
-  for (const { id, copies } of queue.jobs)
-    if (!out.has(id)) for (let copy = 0; copy < copies; copy++) expect(seen).toContain(`${id} ${copy}`)
-  for (const { job, option, printer, startsAt, endsAt, setUpAt } of placed) {
-    const { options, notBefore = 0, deadline, id } = jobs[job]!
-    expect(printers[printer]!.key).toBe(options[option]!.printer)
-    expect(endsAt - startsAt).toBeCloseTo(options[option]!.minutes, 6)
-    expect(startsAt).toBeGreaterThanOrEqual(notBefore)
-    expect(setUpAt).toBeGreaterThanOrEqual((printers[printer]!.freeAt ?? 0) - 1e-9)
-    // Somebody is there from the first hand that is laid on until it runs.
-    if (queue.presence)
-      expect(queue.presence.some(({ from, to }) => (from <= setUpAt && startsAt < to) || covered(queue, setUpAt, startsAt))).toBe(true)
-    if (deadline !== undefined && endsAt > deadline) expect(late).toContain(id)
-    expect(endsAt).toBeLessThanOrEqual(makespan)
-  }
-  const alone = (key: (one: Schedule['placed'][number]) => string | undefined): void => {
-    for (const [name, own] of group(placed, key)) {
-      if (name === undefined) continue
-      const sorted = own.toSorted((a, b) => a.startsAt - b.startsAt)
-      for (const [i, one] of sorted.entries()) if (i > 0) expect(one.setUpAt).toBeGreaterThanOrEqual(sorted[i - 1]!.endsAt - 1e-9)
-    }
-  }
-  alone(({ printer }) => String(printer))
-  alone(({ job, option }) => jobs[job]!.options[option]!.spool)
-  expect(lowerBound).toBeLessThanOrEqual(makespan + 1e-9)
-}
-
-/** Hours that touch are one. */
-function covered({ presence = [] }: Queue, from: number, to: number): boolean {
-  let at = from
-  for (const window of presence.toSorted((a, b) => a.from - b.from)) if (window.from <= at && window.to > at) at = window.to
-  return at > to
-}
-
-describe('any queue', () => {
-  it('has no two things on one machine or reel at once, starts nothing when nobody is there, and splits or loses no copy', () => {
-    for (let seed = 1; seed <= 2000; seed++) {
-      const queue = randomQueue(seed)
-      // Few moves: what must hold, holds for any schedule.
-      expectPossible(queue, schedule(queue, { seed, rounds: 150 }))
-    }
-  })
-
-  it('is the same for the same seed', () => {
-    const queue = randomQueue(17)
-    expect(schedule(queue, { seed: 3 }).placed).toEqual(schedule(queue, { seed: 3 }).placed)
-  })
-
+describe('a schedule', () => {
   it('tells why a job is refused, and what would do', () => {
     const queue = equal([10], 1, {
       jobs: [

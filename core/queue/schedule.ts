@@ -1,10 +1,14 @@
 import { rollup } from 'd3-array'
+import { formatDuration } from '../units/format'
+import { type Ground, groundOf } from './ground'
 import { bestOfAll, FEW, type Found, improve, judge } from './improve'
 import { copiesOf, listSchedule, orders } from './listSchedule'
 import { lowerBound } from './lowerBound'
-import { mergedWindows, startFrom } from './presence'
+import { longestGap, mergedWindows, startFrom } from './presence'
 import type { Item, Job, Placed, Queue } from './queue'
-import { type Ground, groundOf, timeline, worthOf } from './timeline'
+import { thereIs } from './reels'
+import { timeline } from './timeline'
+import { worthOf } from './worth'
 
 /** A job that cannot be placed, why, and the nearest thing that works. */
 export interface Refused {
@@ -31,9 +35,9 @@ export interface ScheduleChoice {
 /** Moves that are looked at by each copy; and items that are laid on the clock meanwhile, at most: more of large queues. Assumed, for a second or two. */
 const [ROUNDS_EACH, LEAST_ROUNDS, MOST_LAID, LARGE] = [400, 3000, 600_000, 200]
 
-function roundsFor({ sharesSpools, queue }: Ground, copies: number): number {
+function roundsFor({ isJoint, queue }: Ground, copies: number): number {
   // A move touches two lanes, or all of them where they wait for each other's reels.
-  const laid = sharesSpools ? copies : Math.max(1, (2 * copies) / queue.printers.length)
+  const laid = isJoint ? copies : Math.max(1, (2 * copies) / queue.printers.length)
   return Math.round(Math.max(LEAST_ROUNDS, Math.min(ROUNDS_EACH * copies, (MOST_LAID * Math.max(1, copies / LARGE)) / laid)))
 }
 
@@ -104,16 +108,21 @@ function withoutRefused(queue: Queue): { queue: Queue; refused: Refused[] } {
   const refused: Refused[] = []
   const known = new Set(queue.printers.map(({ key }) => key))
   const windows = queue.presence && mergedWindows(queue.presence)
+  const peace = queue.quiet && queue.quiet.length > 0 ? longestGap(mergedWindows(queue.quiet)) : Number.POSITIVE_INFINITY
+  const ground = groundOf(queue)
   const jobs = queue.jobs.flatMap((job): Job[] => {
-    const options = job.options.filter(({ printer, minutes }) => known.has(printer) && minutes > 0 && Number.isFinite(minutes))
+    const there = job.options.filter(({ printer, minutes }) => known.has(printer) && minutes > 0 && Number.isFinite(minutes))
+    const options = there.filter(({ minutes, high = minutes }) => high <= peace)
     const why =
       job.options.length === 0
         ? 'There is no printer for it. Allow one of those that are in the queue.'
-        : options.length === 0
+        : there.length === 0
           ? `None of its printers is in the queue: ${[...new Set(job.options.map(({ printer }) => printer))].join(', ')}. Allow ${queue.printers[0]?.key ?? 'a printer'}.`
-          : startFrom(job.notBefore ?? 0, 0, windows) === Number.POSITIVE_INFINITY
-            ? 'Nobody is there to start it. Add an hour of presence after its earliest start.'
-            : tooMuch(options, queue)
+          : options.length === 0
+            ? `It takes up to ${formatDuration(60 * Math.min(...there.map(({ minutes, high = minutes }) => high)))}, and between quiet hours there are ${formatDuration(60 * peace)}. Shorten the quiet hours, or give it a faster way.`
+            : startFrom(job.notBefore ?? 0, 0, windows) === Number.POSITIVE_INFINITY
+              ? 'Nobody is there to start it. Add an hour of presence after its earliest start.'
+              : tooMuch(options, ground)
     if (why === undefined) return [{ ...job, options }]
     refused.push({ job: job.id, why })
     return []
@@ -121,13 +130,14 @@ function withoutRefused(queue: Queue): { queue: Queue; refused: Refused[] } {
   return { queue: { ...queue, jobs }, refused }
 }
 
-/** One copy needs more than any of its reels has, as far as reels are told. */
-function tooMuch(options: Job['options'], { spools = [] }: Queue): string | undefined {
+/** One copy needs more than any of its reels has, with those that may follow it, as far as reels are told. */
+function tooMuch(options: Job['options'], ground: Ground): string | undefined {
   const lacks = options.map(({ spool, grams = 0 }) => {
-    const reel = spools.find(({ key }) => key === spool)
-    return reel && grams > reel.grams + (reel.doubtG ?? 0) ? { reel, grams } : undefined
+    const there = spool === undefined ? undefined : thereIs(ground, spool)
+    return there !== undefined && grams > there ? { spool: spool!, grams, there } : undefined
   })
   if (lacks.some((lack) => lack === undefined)) return undefined
-  const [least] = lacks.sort((a, b) => a!.grams - a!.reel.grams - (b!.grams - b!.reel.grams))
-  return `${least!.reel.key} will not last: ${Math.round(least!.grams)} g are needed, about ${Math.round(least!.reel.grams)} g are left. Take a reel with more, or a new one.`
+  const [least] = lacks.sort((a, b) => a!.grams - a!.there - (b!.grams - b!.there))
+  const reel = ground.spoolOf.get(least!.spool)!
+  return `${reel.key} will not last: ${Math.round(least!.grams)} g are needed, about ${Math.round(reel.grams)} g are left${reel.followedBy === undefined ? '' : ', and the next reel does not have the rest'}. Take a reel with more, ${reel.followedBy === undefined ? 'let it go on from another, ' : ''}or a new one.`
 }

@@ -1,29 +1,7 @@
-import { mergedWindows, startFrom } from './presence'
-import type { Item, Job, JobOption, Lanes, Placed, Queue, QueuePrinter, Window } from './queue'
-
-/** A queue made ready to be laid on the clock many times. */
-export interface Ground {
-  readonly queue: Queue
-  readonly windows: readonly Window[] | undefined
-  readonly printerOf: ReadonlyMap<string, number>
-  /** Whether two printers could want the same reel. */
-  readonly sharesSpools: boolean
-  /** What lanes came to. */
-  readonly seen: WeakMap<readonly Item[], { readonly lane: number; readonly sums: Sums }>
-}
-
-export function groundOf(queue: Queue): Ground {
-  const users = new Map<string, Set<string>>()
-  for (const { options } of queue.jobs)
-    for (const { spool, printer } of options) if (spool !== undefined) users.set(spool, (users.get(spool) ?? new Set()).add(printer))
-  return {
-    queue,
-    windows: queue.presence && mergedWindows(queue.presence),
-    printerOf: new Map(queue.printers.map(({ key }, i) => [key, i])),
-    sharesSpools: [...users.values()].some((printers) => printers.size > 1),
-    seen: new WeakMap(),
-  }
-}
+import type { Ground } from './ground'
+import { disturbs, startFrom, startInPeace } from './presence'
+import type { Item, Job, JobOption, Lanes, Placed, QueuePrinter, Take } from './queue'
+import { type Left, takesFrom } from './reels'
 
 /** Where a lane has come to. */
 interface Head {
@@ -31,17 +9,28 @@ interface Head {
   spool: string | undefined
   nozzle: string | undefined
   isUsed: boolean
+  /** The way of which the last copies are, and how many of them stand on the plate. */
+  way: JobOption | undefined
+  onPlate: number
 }
 
-const headOf = ({ freeAt = 0, spool, nozzle }: QueuePrinter): Head => ({ free: freeAt, spool, nozzle, isUsed: false })
+const headOf = ({ freeAt = 0, spool, nozzle }: QueuePrinter): Head => ({
+  free: freeAt,
+  spool,
+  nozzle,
+  isUsed: false,
+  way: undefined,
+  onPlate: 0,
+})
 
 /** What a person does before an item: nothing on a clear bed with the right reel and nozzle. */
 function setUpOf(
   { changeMinutes, spoolMinutes = 0, nozzleMinutes = 0 }: QueuePrinter,
   { isUsed, spool, nozzle }: Head,
+  wanted: string | undefined,
   option: JobOption,
 ): number {
-  const isOtherSpool = option.spool !== undefined && spool !== undefined && option.spool !== spool
+  const isOtherSpool = wanted !== undefined && spool !== undefined && wanted !== spool
   const isOtherNozzle = option.nozzle !== undefined && nozzle !== undefined && option.nozzle !== nozzle
   return (isUsed ? changeMinutes : 0) + (isOtherSpool ? spoolMinutes : 0) + (isOtherNozzle ? nozzleMinutes : 0)
 }
@@ -51,58 +40,101 @@ export type Minutes = (item: Item, job: Job, option: JobOption) => number
 const foretold: Minutes = (_, __, option) => option.minutes
 
 /**
- * Lays lanes on the clock: each item as early as its printer, its reel and somebody who is there allow. Items whose reel is on another printer
- * wait for it; of several printers that want one reel, whichever could start first has it.
+ * Lays lanes on the clock: each item as early as its printer, its reel and somebody who is there allow. Copies of one way that follow each other
+ * share plates as far as these hold them. Items whose reel is on another printer wait for it; of several printers that want one reel, whichever
+ * could start first has it.
  */
 export function timeline(ground: Ground, lanes: Lanes, minutes: Minutes = foretold): Placed[] {
-  return ground.sharesSpools ? together(ground, lanes, minutes) : lanes.flatMap((items, lane) => laneAlone(ground, lane, items, minutes))
+  return ground.isJoint ? together(ground, lanes, minutes) : lanes.flatMap((items, lane) => laneAlone(ground, lane, items, minutes))
 }
 
 /** A lane whose reels no other one wants. */
 export function laneAlone(ground: Ground, lane: number, items: readonly Item[], minutes: Minutes = foretold): Placed[] {
   const head = headOf(ground.queue.printers[lane]!)
-  return items.map((item) => put(ground, lane, head, item, startOf(ground, lane, head, item, 0), minutes))
+  return items.map((item) => put(ground, lane, head, item, startOf(ground, lane, head, item, none), none, minutes))
 }
+
+/** Reels that lanes share: when each is free, and what is left of it. */
+interface Shared {
+  readonly freeAt: Map<string, number>
+  readonly left: Left
+}
+const none: Shared = { freeAt: new Map(), left: new Map() }
 
 interface Start {
   readonly startsAt: number
   readonly setUp: number
+  readonly takes: readonly Take[]
+  readonly isOnPlate: boolean
 }
 
-/** @param reelFree when its reel is free, min */
-function startOf({ queue, windows }: Ground, lane: number, head: Head, item: Item, reelFree: number): Start {
+function startOf(ground: Ground, lane: number, head: Head, item: Item, { freeAt, left }: Shared): Start {
+  const { queue, windows, quiet } = ground
   const job = queue.jobs[item.job]!
   const option = job.options[item.option]!
-  const setUp = setUpOf(queue.printers[lane]!, head, option)
-  const reel = option.spool === head.spool ? 0 : reelFree
-  return { startsAt: startFrom(Math.max(head.free + setUp, reel + setUp, job.notBefore ?? 0), setUp, windows), setUp }
+  const takes = ground.isJoint ? takesFrom(ground, left, option) : alone(option)
+  const spool = takes[0]?.spool
+  const lasts = option.high ?? option.minutes
+  if (head.way === option && head.onPlate < (option.perPlate ?? 1) && (spool === undefined || spool === head.spool))
+    if (!quiet || !disturbs(quiet, head.free, lasts)) return { startsAt: head.free, setUp: 0, takes, isOnPlate: true }
+  const setUp = setUpOf(queue.printers[lane]!, head, spool, option)
+  const reel = spool === undefined || spool === head.spool ? 0 : (freeAt.get(spool) ?? 0)
+  const earliest = Math.max(head.free + setUp, reel + setUp, job.notBefore ?? 0)
+  const startsAt = quiet ? startInPeace(earliest, setUp, lasts, windows, quiet) : startFrom(earliest, setUp, windows)
+  return { startsAt, setUp, takes, isOnPlate: false }
 }
 
-function put({ queue }: Ground, lane: number, head: Head, item: Item, { startsAt, setUp }: Start, minutes: Minutes): Placed {
-  const job = queue.jobs[item.job]!
+const alone = ({ spool, grams = 0 }: JobOption): readonly Take[] => (spool === undefined ? [] : [{ spool, grams }])
+
+function put(ground: Ground, lane: number, head: Head, item: Item, start: Start, shared: Shared, minutes: Minutes): Placed {
+  const { startsAt, setUp, isOnPlate } = start
+  const job = ground.queue.jobs[item.job]!
   const option = job.options[item.option]!
-  const endsAt = startsAt + minutes(item, job, option)
+  const lasts = Math.max(0, minutes(item, job, option) - (isOnPlate ? (option.startMinutes ?? 0) : 0))
+  const { endsAt, takes } =
+    start.takes.length > 1 ? withChanges(ground, lane, start, lasts, shared) : { endsAt: startsAt + lasts, takes: start.takes }
   head.free = endsAt
   head.isUsed = true
-  head.spool = option.spool ?? head.spool
+  head.spool = takes.at(-1)?.spool ?? head.spool
   head.nozzle = option.nozzle ?? head.nozzle
-  return { ...item, printer: lane, setUpAt: startsAt - setUp, startsAt, endsAt }
+  head.onPlate = isOnPlate ? head.onPlate + 1 : 1
+  head.way = option
+  return {
+    ...item,
+    printer: lane,
+    setUpAt: startsAt - setUp,
+    startsAt,
+    endsAt,
+    ...(isOnPlate ? { isOnPlate } : {}),
+    ...(takes.length > 1 || (takes.length === 1 && takes[0]!.spool !== option.spool) ? { takes } : {}),
+  }
+}
+
+/** A print whose reel runs out waits until the next one is free and somebody has changed it. */
+function withChanges({ queue, windows }: Ground, lane: number, { startsAt, takes }: Start, lasts: number, { freeAt }: Shared) {
+  const { spoolMinutes = 0 } = queue.printers[lane]!
+  const grams = takes.reduce((sum, take) => sum + take.grams, 0)
+  let at = startsAt
+  const changed = takes.map((take, i): Take => {
+    const out = at
+    if (i > 0) at = startFrom(Math.max(out, freeAt.get(take.spool) ?? 0) + spoolMinutes, spoolMinutes, windows)
+    const from = at
+    at += (lasts * take.grams) / grams
+    return i === 0 ? take : { ...take, from }
+  })
+  return { endsAt: at, takes: changed }
 }
 
 /** Lanes that wait for each other's reels, one item after another: the one that can start first. */
 function together(ground: Ground, lanes: Lanes, minutes: Minutes): Placed[] {
-  const { queue } = ground
+  const { queue, spoolOf } = ground
   const placed: Placed[] = []
-  const reels = new Map<string, number>()
+  const shared: Shared = { freeAt: new Map(), left: new Map([...spoolOf].map(([key, { grams }]) => [key, grams])) }
   const heads = queue.printers.map(headOf)
   const next = lanes.map(() => 0)
-  const spoolOf = (lane: number): string | undefined => {
-    const item = lanes[lane]![next[lane]!]
-    return item && queue.jobs[item.job]!.options[item.option]!.spool
-  }
   const startNow = (lane: number): Start | undefined => {
     const item = lanes[lane]![next[lane]!]
-    return item && startOf(ground, lane, heads[lane]!, item, reels.get(spoolOf(lane) ?? '') ?? 0)
+    return item && startOf(ground, lane, heads[lane]!, item, shared)
   }
   const starts = lanes.map((_, lane) => startNow(lane))
   for (;;) {
@@ -110,87 +142,19 @@ function together(ground: Ground, lanes: Lanes, minutes: Minutes): Placed[] {
     for (let lane = 0; lane < starts.length; lane++)
       if (starts[lane] && (first < 0 || starts[lane]!.startsAt < starts[first]!.startsAt)) first = lane
     if (first < 0) return placed
-    const spool = spoolOf(first)
-    const one = put(ground, first, heads[first]!, lanes[first]![next[first]!]!, starts[first]!, minutes)
+    const item = lanes[first]![next[first]!]!
+    const one = put(ground, first, heads[first]!, item, starts[first]!, shared, minutes)
     placed.push(one)
     next[first]!++
-    if (spool !== undefined) reels.set(spool, one.endsAt)
-    // Only those that wait for the same reel begin later now.
+    const takes = one.takes ?? starts[first]!.takes
+    for (const [i, { spool, grams }] of takes.entries()) {
+      shared.freeAt.set(spool, takes[i + 1]?.from ?? one.endsAt)
+      const left = shared.left.get(spool)
+      if (left !== undefined) shared.left.set(spool, Math.max(0, left - grams))
+    }
+    // Only those that wait for one of the same reels begin otherwise now.
     for (let lane = 0; lane < starts.length; lane++)
-      if (lane === first || (spool !== undefined && starts[lane] && spoolOf(lane) === spool)) starts[lane] = startNow(lane)
+      if (lane === first || starts[lane]?.takes.some(({ spool }) => takes.some((take) => take.spool === spool)))
+        starts[lane] = startNow(lane)
   }
 }
-
-/** What a schedule is judged by: the end of all, minutes late by weight, the mean end, and grams that no reel has. */
-export interface Worth {
-  readonly makespan: number
-  readonly late: number
-  readonly meanEnd: number
-  readonly missingG: number
-  /** Copies that nobody is there to start. */
-  readonly unstarted: number
-}
-
-/** What some items come to, to be added up with those of other lanes. */
-interface Sums {
-  readonly end: number
-  readonly late: number
-  readonly sumOfEnds: number
-  readonly used: ReadonlyMap<string, number> | undefined
-  readonly unstarted: number
-}
-
-function sumsOf({ queue }: Ground, placed: readonly Placed[]): Sums {
-  let [end, late, sumOfEnds, unstarted] = [0, 0, 0, 0]
-  const used = queue.spools && new Map<string, number>()
-  for (const { job: at, option, endsAt } of placed) {
-    const { deadline, weight = 1, options } = queue.jobs[at]!
-    if (endsAt === Number.POSITIVE_INFINITY) {
-      unstarted++
-      continue
-    }
-    if (endsAt > end) end = endsAt
-    sumOfEnds += endsAt
-    if (deadline !== undefined && endsAt > deadline) late += weight * (endsAt - deadline)
-    if (!used) continue
-    const { spool, grams = 0 } = options[option]!
-    if (spool !== undefined) used.set(spool, (used.get(spool) ?? 0) + grams)
-  }
-  return { end, late, sumOfEnds, used, unstarted }
-}
-
-function added({ queue }: Ground, all: readonly Sums[], count: number): Worth {
-  const missing = (key: string, grams: number): number => Math.max(0, all.reduce((sum, { used }) => sum + (used?.get(key) ?? 0), 0) - grams)
-  return {
-    makespan: all.reduce((most, { end }) => Math.max(most, end), 0),
-    late: all.reduce((sum, { late }) => sum + late, 0),
-    meanEnd: count === 0 ? 0 : all.reduce((sum, { sumOfEnds }) => sum + sumOfEnds, 0) / count,
-    missingG: (queue.spools ?? []).reduce((sum, { key, grams }) => sum + missing(key, grams), 0),
-    unstarted: all.reduce((sum, one) => sum + one.unstarted, 0),
-  }
-}
-
-export const worthOf = (ground: Ground, placed: readonly Placed[]): Worth => added(ground, [sumsOf(ground, placed)], placed.length)
-
-/** What lanes are worth; of lanes that were seen before nothing is computed again. Lanes are never changed, only replaced. */
-export function worthOfLanes(ground: Ground, lanes: Lanes): Worth {
-  if (ground.sharesSpools) return worthOf(ground, timeline(ground, lanes))
-  let count = 0
-  const all = lanes.map((items, lane) => {
-    count += items.length
-    let known = ground.seen.get(items)
-    if (known?.lane !== lane) {
-      known = { lane, sums: sumsOf(ground, laneAlone(ground, lane, items)) }
-      ground.seen.set(items, known)
-    }
-    return known.sums
-  })
-  return added(ground, all, count)
-}
-
-/** A minute late weighs as much as so many of the end of all; a gram that no reel has as much as these. Assumed. */
-const [LATE, MISSING, EARLY] = [20, 60, 0.01]
-/** One that is never started is worse than anything that is. */
-const UNSTARTED = 1e7
-export const costOf = ({ makespan, late, meanEnd, missingG, unstarted }: Worth): number =>
-  UNSTARTED * unstarted + makespan + LATE * late + MISSING * missingG + EARLY * meanEnd

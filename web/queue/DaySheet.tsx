@@ -1,6 +1,7 @@
 import type { StoredQueue } from '@sable/contract/queues'
 import type { Shelf } from '@sable/contract/shelf'
 import type { PlannedItem } from '@sable/core/queue/plan'
+import { takesOf } from '@sable/core/queue/queue'
 import { useQuery } from '@tanstack/react-query'
 import { group } from 'd3-array'
 import { useEffect, useMemo } from 'react'
@@ -72,11 +73,12 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
             </thead>
             <tbody>
               {items.map((item) => {
-                const { spool, nozzle } = queue.jobs[item.job]!.options[item.option]!
+                const { nozzle } = item.as
+                const reels = takesOf(item, item.as).map((take) => nameOf(shelf.spools, take.spool))
                 const job = jobOf(item)
                 return (
                   <tr key={`${item.of} ${item.copy}`} className="border-t border-[#1d1916]/25 align-baseline">
-                    <td className="figure pr-2 text-[10.5px] whitespace-nowrap">{clockOf(at(item.setUpAt))}</td>
+                    <td className="figure pr-2 text-[10.5px] whitespace-nowrap">{item.isOnPlate ? '' : clockOf(at(item.setUpAt))}</td>
                     <td className="figure pr-2 text-[10.5px] whitespace-nowrap">{clockOf(at(item.startsAt))}</td>
                     <td className="pr-2 whitespace-nowrap">{nameOf(shelf.printers, item.on)}</td>
                     <td className="pr-2">
@@ -85,7 +87,7 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
                     </td>
                     <td className="pr-2">
                       {[
-                        ...(spool === undefined ? [] : [nameOf(shelf.spools, spool)]),
+                        ...(reels.length === 0 ? [] : [reels.join(', then ')]),
                         ...(nozzle === undefined ? [] : [nameOf(shelf.nozzles, nozzle)]),
                       ].join(', ')}
                     </td>

@@ -1,10 +1,13 @@
+import { platesOf } from '@sable/contract/plates'
 import type { PrintLine } from '@sable/contract/prints'
 import { stateOf } from '@sable/contract/queueNow'
 import type { QueueContent, QueueJob } from '@sable/contract/queues'
 import type { QueuePlan } from '@sable/core/queue/plan'
+import type { Printer } from '@sable/core/shelf/printer'
 import { formatDuration } from '@sable/core/units/format'
 import { X } from 'lucide-react'
 import { IconButton } from '../ui/Button'
+import { Checkbox } from '../ui/Checkbox'
 import { clockOf, momentOf } from '../ui/dates'
 import { NumberField } from '../ui/NumberField'
 import { Select } from '../ui/Select'
@@ -14,20 +17,28 @@ interface Props {
   readonly lines: ReadonlyMap<string, PrintLine>
   readonly plan: QueuePlan | undefined
   readonly now: Date
+  /** Printers of the shelf. */
+  readonly machines: readonly Printer[]
   readonly printerName: (key: string) => string
   readonly onChange: (job: QueueJob) => void
   readonly onRemove: (job: QueueJob) => void
 }
 
+const reelNames = [
+  { id: 'own', name: 'its reel' },
+  { id: 'alike', name: 'same colour' },
+  { id: 'any', name: 'same material' },
+] as const
+
 /** Jobs as rows: how many, by when, where, and what the plan says of them. */
-export function JobRows({ content, lines, plan, now, printerName, onChange, onRemove }: Props) {
+export function JobRows({ content, lines, plan, now, machines, printerName, onChange, onRemove }: Props) {
   const clock = (minute: number): string => clockOf(new Date(now.getTime() + 60_000 * minute))
   const at = (minute: number): string => momentOf(new Date(now.getTime() + 60_000 * minute).toISOString())
   return (
     <table className="w-full text-[12.5px]">
       <thead className="text-left text-[12px] text-muted">
         <tr>
-          {['Job', 'Copies', 'By', 'Where', 'Each takes', 'Ends', 'Late', ''].map((label) => (
+          {['Job', 'Copies', 'By', 'Where', 'Off', 'Each takes', 'Ends', 'Late', ''].map((label) => (
             <th key={label} scope="col" className="border-b border-line py-1 pr-3 font-normal">
               {label || <span className="sr-only">Remove</span>}
             </th>
@@ -44,6 +55,15 @@ export function JobRows({ content, lines, plan, now, printerName, onChange, onRe
           )
           const refused = plan?.refused.find((one) => one.job === job.id)
           const minutes = job.ways.map(({ foretold }) => (foretold.timeS + foretold.startS) / 60)
+          const most = Math.max(
+            ...job.ways.map(
+              (way) =>
+                platesOf(
+                  way,
+                  machines.find(({ key }) => key === way.printer),
+                ).most,
+            ),
+          )
           const printers = [...new Set(job.ways.map(({ printer }) => printer))]
           return (
             <tr key={job.id} className="border-b border-line/60 align-baseline">
@@ -69,6 +89,16 @@ export function JobRows({ content, lines, plan, now, printerName, onChange, onRe
                     return true
                   }}
                 />
+                {job.copies > 1 && most > 1 && (
+                  <Checkbox
+                    className="mt-1 text-[12px]"
+                    checked={job.plates}
+                    onChange={(plates) => onChange({ ...job, plates })}
+                    help={`Up to ${most} on one plate, one at a time: nobody is needed between them. If one fails, all that stand there count as failed.`}
+                  >
+                    share plates
+                  </Checkbox>
+                )}
               </td>
               <td className="pr-3">
                 <input
@@ -95,6 +125,17 @@ export function JobRows({ content, lines, plan, now, printerName, onChange, onRe
                       const { heldTo: _, ...rest } = job
                       onChange(id === '' ? rest : { ...rest, heldTo: id })
                     }}
+                  />
+                )}
+              </td>
+              <td className="pr-3">
+                {job.ways.some(({ spool }) => spool !== undefined) && (
+                  <Select
+                    label=""
+                    name={`Off which reel ${job.name} is printed`}
+                    value={job.reel}
+                    of={reelNames}
+                    onChange={(reel) => onChange({ ...job, reel })}
                   />
                 )}
               </td>

@@ -44,7 +44,7 @@ export function QueueScreen() {
         .concat(shelf.data.printers.filter(({ archived, starter }) => !archived && starter))
         .slice(0, 3)
         .map(({ key }) => machineOf(key))
-      const { id } = await addQueue({ name: `Queue ${queues.data.length + 1}`, machines, hours: [], jobs: [] })
+      const { id } = await addQueue({ name: `Queue ${queues.data.length + 1}`, machines, hours: [], reels: [], jobs: [] })
       await navigate(`/queue/${id}`)
       return client.fetchQuery({ ...queuesQuery, staleTime: 0 })
     })

@@ -5,10 +5,10 @@ import { Button, IconButton } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
 import { NumberField } from '../ui/NumberField'
 import { Select } from '../ui/Select'
+import { ClockField } from './ClockField'
+import { machineOf } from './machineOf'
 
 const days = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'] as const
-
-import { machineOf } from './machineOf'
 
 /** Machines with what a person does between two prints, and hours in which somebody is there. */
 export function SettingsPanel({
@@ -20,7 +20,7 @@ export function SettingsPanel({
   shelf: Shelf
   onChange: (more: Partial<QueueContent>, what: string) => void
 }) {
-  const { machines, hours } = content
+  const { machines, hours, quiet } = content
   const nameOf = (key: string): string => shelf.printers.find((one) => one.key === key)?.name ?? key
   const others = shelf.printers.filter(({ key, archived }) => !archived && !machines.some(({ printer }) => printer === key))
   const minutes = (of: (typeof machines)[number], name: 'changeMinutes' | 'spoolMinutes' | 'nozzleMinutes', label: string) => (
@@ -96,16 +96,14 @@ export function SettingsPanel({
                   </Checkbox>
                 ))}
                 {(['from', 'to'] as const).map((end) => (
-                  <input
+                  <ClockField
                     key={end}
-                    type="time"
-                    aria-label={`${end}, hours ${place + 1}`}
+                    name={`${end}, hours ${place + 1}`}
                     value={one[end]}
-                    onChange={({ target }) => {
-                      const next = { ...one, [end]: target.value }
-                      if (target.value !== '' && next.to > next.from) change(next)
+                    onChange={(clock) => {
+                      const next = { ...one, [end]: clock }
+                      if (next.to > next.from) change(next)
                     }}
-                    className="figure h-7 rounded border border-line bg-sunk px-1.5 text-[12px]"
                   />
                 ))}
                 <IconButton
@@ -121,6 +119,27 @@ export function SettingsPanel({
         <Button onClick={() => onChange({ hours: [...hours, { days: [0, 1, 2, 3, 4], from: '17:00', to: '22:00' }] }, 'hours')}>
           <Plus className="size-3.5" aria-hidden /> Hours
         </Button>
+        <div className="mt-3 flex flex-wrap items-center gap-2">
+          <Checkbox
+            checked={quiet !== undefined}
+            onChange={(is) => onChange({ quiet: is ? { from: '22:00', to: '07:00' } : undefined }, 'quiet hours')}
+            help="No print runs in them: one that would not be done before begins after."
+          >
+            Quiet hours, each day
+          </Checkbox>
+          {quiet &&
+            (['from', 'to'] as const).map((end) => (
+              <ClockField
+                key={end}
+                name={`${end}, quiet hours`}
+                value={quiet[end]}
+                onChange={(clock) => {
+                  const next = { ...quiet, [end]: clock }
+                  if (next.to !== next.from) onChange({ quiet: next }, 'quiet hours')
+                }}
+              />
+            ))}
+        </div>
       </section>
     </div>
   )

@@ -1,17 +1,8 @@
 import type { QueuePlan } from '@sable/core/queue/plan'
 
 /** When all is done, how sure that is, and what it takes. */
-export function Summary({
-  plan,
-  grams,
-  jobName,
-  at,
-}: {
-  plan: QueuePlan
-  grams: number
-  jobName: (id: string) => string
-  at: (minute: number) => string
-}) {
+export function Summary({ plan, jobName, at }: { plan: QueuePlan; jobName: (id: string) => string; at: (minute: number) => string }) {
+  const grams = plan.items.reduce((sum, { as }) => sum + (as.grams ?? 0), 0)
   if (plan.items.length === 0) return <p className="px-3 pb-2 text-[12.5px] text-muted">Nothing is left to plan.</p>
   return (
     <section aria-label="The plan" className="px-3 pb-2 text-[12.5px]">

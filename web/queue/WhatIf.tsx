@@ -2,23 +2,41 @@ import type { QueuePlan } from '@sable/core/queue/plan'
 import type { Variant } from '@sable/core/queue/whatIf'
 import { formatDuration } from '@sable/core/units/format'
 import clsx from 'clsx'
+import type { ReactNode } from 'react'
+import { Checkbox } from '../ui/Checkbox'
 
-/** Ends of all if something were otherwise, beside the plan's. */
+/** Plans that are drawn beneath each other at once. */
+const MOST_SHOWN = 3
+
+/** Ends of all if something were otherwise, beside the plan's; some of them drawn on the same clock. */
 export function WhatIf({
   variants,
   plans,
   end,
   momentAt,
+  shown,
+  onShow,
+  children,
 }: {
   variants: readonly Variant[]
   plans: ReadonlyMap<string, QueuePlan>
   /** Of the plan, min. */
   end: number
   momentAt: (minute: number) => string
+  /** Ids of variants that are drawn. */
+  shown: readonly string[]
+  onShow: (ids: readonly string[]) => void
+  /** What other hours are asked for. */
+  children: ReactNode
 }) {
+  const more = variants.filter(({ id }) => id.startsWith('more ')).map(({ id }) => plans.get(id))
+  const helpsNothing = more.length > 0 && more.every((plan) => plan && plan.makespan > end - 1)
   return (
     <section aria-label="What if">
-      <h3 className="mb-1 text-[12.5px] font-semibold">What if</h3>
+      <div className="mb-1 flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <h3 className="text-[12.5px] font-semibold">What if</h3>
+        {children}
+      </div>
       {variants.length === 0 && (
         <p className="text-[12.5px] text-muted">This queue is too large to be planned again for every “what if”.</p>
       )}
@@ -29,7 +47,14 @@ export function WhatIf({
           const isSame = Math.abs(by) < 1
           return (
             <li key={id} className="flex items-baseline gap-3 border-t border-line/60 py-1">
-              <span className="flex-1">{words}</span>
+              <Checkbox
+                className="flex-1"
+                checked={shown.includes(id)}
+                onChange={(is) => onShow(is ? [...shown, id].slice(-MOST_SHOWN) : shown.filter((one) => one !== id))}
+                help={`Draws the plan on the same clock, beside this one; ${MOST_SHOWN} at most.`}
+              >
+                {words}
+              </Checkbox>
               <span className="text-[12px] text-muted">
                 {[
                   ...(other && other.late.length > 0 ? [`${other.late.length} late`] : []),
@@ -44,6 +69,11 @@ export function WhatIf({
           )
         })}
       </ul>
+      {helpsNothing && (
+        <p className="mt-1 text-[12px] text-muted">
+          No printer more ends it sooner: several print several parts at once, and none prints one part faster.
+        </p>
+      )}
     </section>
   )
 }

@@ -7,6 +7,7 @@ const item = {
   copy: 1,
   option: 0,
   printer: 0,
+  as: { printer: 'dory', minutes: 60 },
   of: 'hook',
   on: 'dory',
   setUpAt: 50,

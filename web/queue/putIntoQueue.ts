@@ -15,7 +15,7 @@ export async function putIntoQueue(way: FrozenPrint, queries: QueryClient): Prom
   const all = await queries.fetchQuery({ ...queuesQuery, staleTime: 0 })
   const [latest] = all
   if (!latest) {
-    const made = await addQueue({ name: 'Queue', machines: [machineOf(way.printer)], hours: [], jobs: [jobOf(way)] })
+    const made = await addQueue({ name: 'Queue', machines: [machineOf(way.printer)], hours: [], reels: [], jobs: [jobOf(way)] })
     await queries.invalidateQueries(queuesQuery)
     return made.id
   }
@@ -25,7 +25,16 @@ export async function putIntoQueue(way: FrozenPrint, queries: QueryClient): Prom
   return latest.id
 }
 
-const jobOf = (way: FrozenPrint): QueueJob => ({ id: crypto.randomUUID(), name: way.name, copies: 1, ways: [way], prints: [] })
+const jobOf = (way: FrozenPrint): QueueJob => ({
+  id: crypto.randomUUID(),
+  name: way.name,
+  copies: 1,
+  ways: [way],
+  reel: 'own',
+  plates: false,
+  prints: [],
+  onPlate: {},
+})
 
 function withWay(queue: QueueContent, way: FrozenPrint): QueueContent {
   const machines = queue.machines.some(({ printer }) => printer === way.printer)

@@ -10,6 +10,7 @@ const queue = (more: Partial<StoredQueue> = {}): StoredQueue => ({
   name: 'fair',
   machines: [],
   hours: [],
+  reels: [],
   jobs: [],
   ...more,
 })

@@ -17,12 +17,13 @@ afterAll(() => server.close())
 const list = async () => queuesSchema.parse((await api.get('/api/queues').expect(200)).body)
 const lines = async () =>
   new Map(printLinesSchema.parse((await api.get('/api/prints?limit=1000').expect(200)).body).prints.map((line) => [line.id, line]))
+const around = async () => ({ lines: await lines(), reels: [], printers: [] })
 
 describe('a queue', () => {
   it('of the demo is placed on three printers within hours of presence', async () => {
     const [{ jobs, ...rest }] = (await list()) as [Awaited<ReturnType<typeof list>>[number]]
     expect(jobs).toHaveLength(14)
-    const found = schedule(queueNow({ jobs, ...rest }, await lines(), [], new Date()), { rounds: 500 })
+    const found = schedule(queueNow({ jobs, ...rest }, await around(), new Date()), { rounds: 500 })
     expect(found.refused).toEqual([])
     expect(found.placed).toHaveLength(16)
     expect(new Set(found.placed.map(({ printer }) => printer)).size).toBe(3)
@@ -38,7 +39,7 @@ describe('a queue', () => {
     expect(await state()).toMatchObject({ done: 0, failed: 0, left: job.copies })
     await api.post(`/api/prints/${line.id}/start`).send({}).expect(200)
     expect(await state()).toMatchObject({ done: 0, left: job.copies - 1 })
-    const busy = queueNow(kept!, await lines(), [], new Date()).printers.find(({ key }) => key === line.printer)!
+    const busy = queueNow(kept!, await around(), new Date()).printers.find(({ key }) => key === line.printer)!
     expect(busy.freeAt).toBeGreaterThan(5)
     await api
       .put(`/api/prints/${line.id}/outcome`)

@@ -18,7 +18,7 @@ import { predict } from '@sable/core/pipeline/predict'
 import { StageCache } from '@sable/core/pipeline/stageCache'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { seeded } from '@sable/core/units/seeded'
-import { type DemoPrint, demoPrints, machineOf, reels } from './prints'
+import { type DemoPrint, demoPrints, demoToCome, machineOf, reels } from './prints'
 import { demoParts, demoSpools } from './scenario'
 
 /*
@@ -67,7 +67,8 @@ const made = demoPrints.map((print) => {
   )
   return { daysAgo: print.daysAgo, frozen, ...(outcome ? { outcome } : {}) }
 })
-writeFileSync(join(import.meta.dirname, 'madePrints.json'), `${JSON.stringify(made)}\n`)
+const toCome = demoToCome.map((print) => ({ daysAgo: print.daysAgo, isToCome: true, frozen: foretell(print) }))
+writeFileSync(join(import.meta.dirname, 'madePrints.json'), `${JSON.stringify([...made, ...toCome])}\n`)
 
 function foretell({ part: key, profile, values, ...place }: DemoPrint): FrozenPrint {
   const { name, make } = demoParts.find((one) => one.key === key)!

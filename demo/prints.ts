@@ -54,6 +54,8 @@ const lugger = { printer: 'lugger', nozzle: 'bore-0.4', material: 'pla', spool: 
 const dory = { printer: 'dory', nozzle: 'bore-0.4', material: 'pla', spool: 'rope-ends' } as const
 const cutter = { printer: 'cutter', nozzle: 'bore-0.4', material: 'petg', spool: 'lamp-amber' } as const
 
+const grey = { printer: 'lugger', nozzle: 'bore-0.4', material: 'flexible', spool: 'buffer-grey' } as const
+
 const said = (result: PrintOutcome['result'], more: Partial<PrintOutcome> = {}): PrintOutcome => ({
   result,
   spools: [],
@@ -63,6 +65,11 @@ const said = (result: PrintOutcome['result'], more: Partial<PrintOutcome> = {}):
   ...more,
 })
 const weighed = (spool: string, beforeG: number): Pick<PrintOutcome, 'spools'> => ({ spools: [{ spool, beforeG }] })
+
+/** What was never printed yet and stands in the queue alone. */
+export const demoToCome: readonly DemoPrint[] = [
+  { ...grey, daysAgo: 0, part: 'bumper-foot', profile: 'everyday', values: { layerHeight: 0.2, wallCount: 3, infillDensity: 20 } },
+]
 
 /** Three months of the workshop, the oldest first. */
 export const demoPrints: readonly DemoPrint[] = [

@@ -10,6 +10,8 @@ export interface Ground {
   readonly spoolOf: ReadonlyMap<string, QueueSpool>
   /** Whether a lane's times can depend on another's: two printers could want the same reel, or one reel is followed by another. */
   readonly isJoint: boolean
+  /** Whether a print may go on from another reel. */
+  readonly joinsReels: boolean
 }
 
 export function groundOf(queue: Queue): Ground {
@@ -17,12 +19,14 @@ export function groundOf(queue: Queue): Ground {
   for (const { options } of queue.jobs)
     for (const { spool, printer } of options) if (spool !== undefined) users.set(spool, (users.get(spool) ?? new Set()).add(printer))
   const spoolOf = new Map((queue.spools ?? []).map((spool) => [spool.key, spool]))
+  const joinsReels = [...users.keys()].some((spool) => spoolOf.get(spool)?.followedBy !== undefined)
   return {
     queue,
     windows: queue.presence && mergedWindows(queue.presence),
     quiet: queue.quiet && mergedWindows(queue.quiet),
     printerOf: new Map(queue.printers.map(({ key }, i) => [key, i])),
     spoolOf,
-    isJoint: [...users].some(([spool, printers]) => printers.size > 1 || spoolOf.get(spool)?.followedBy !== undefined),
+    isJoint: joinsReels || [...users.values()].some((printers) => printers.size > 1),
+    joinsReels,
   }
 }

@@ -1,3 +1,4 @@
+import type { Stood } from './asBefore'
 import { drawnEnds } from './draws'
 import type { JobOption, Placed, Queue } from './queue'
 import { type Refused, type Schedule, type ScheduleChoice, scheduleWork } from './schedule'
@@ -35,7 +36,7 @@ export function told({ ground, lanes, placed, makespan, lowerBound, late, refuse
   const { jobs, printers } = ground.queue
   const drawn = drawnEnds(ground, lanes)
   const places = lanes.map((lane) => new Map(lane.map(({ job, copy }, place) => [`${job} ${copy}`, place])))
-  const items = placed
+  const inOrder = placed
     .map((one) => ({
       ...one,
       of: jobs[one.job]!.id,
@@ -45,6 +46,13 @@ export function told({ ground, lanes, placed, makespan, lowerBound, late, refuse
       ...drawn[one.printer]![places[one.printer]!.get(`${one.job} ${one.copy}`)!]!,
     }))
     .sort((a, b) => a.startsAt - b.startsAt)
+  // One copy is as good as another: they are counted in the order of starting.
+  const seen = new Map<string, number>()
+  const items = inOrder.map((item) => {
+    const copy = seen.get(item.of) ?? 0
+    seen.set(item.of, copy + 1)
+    return { ...item, copy }
+  })
   const most = (of: (item: PlannedItem) => number): number => items.reduce((end, item) => Math.max(end, of(item)), 0)
   return {
     items,
@@ -57,6 +65,9 @@ export function told({ ground, lanes, placed, makespan, lowerBound, late, refuse
     spools: spoolUses(ground.queue, placed),
   }
 }
+
+/** A plan as the next one is asked to leave it. */
+export const standing = ({ items }: QueuePlan): Stood[] => items.map(({ of, on, as: { spool, way } }) => ({ of, on, spool, way }))
 
 /** The same as work that tells its progress. */
 export function* planWork(queue: Queue, choice?: ScheduleChoice): Generator<number, QueuePlan> {

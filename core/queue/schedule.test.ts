@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import type { Stood } from './asBefore'
 import { groundOf } from './ground'
 import { listSchedule, orders } from './listSchedule'
 import type { Queue } from './queue'
@@ -139,5 +140,33 @@ describe('a schedule', () => {
       [1, 0],
       [0, 60],
     ])
+  })
+
+  it('leaves a plan as it stood where another would hardly be better, and moves only what has to', () => {
+    const queue = equal([100, 100, 90, 90, 80, 80, 60, 60], 2)
+    const stood = (of: Queue, before?: readonly Stood[]) => {
+      const { placed, ground, cost } = schedule(of, before ? { before } : { seed: 4 })
+      const items = placed
+        .toSorted((a, b) => a.startsAt - b.startsAt)
+        .map(({ job, option }) => ({ of: ground.queue.jobs[job]!.id, on: ground.queue.jobs[job]!.options[option]!.printer }))
+      return { items, cost }
+    }
+    const first = stood(queue)
+    // Equal jobs could be exchanged at no cost; they are not, also when another seed would.
+    expect(stood(queue, first.items).items).toEqual(first.items)
+    // One is done: the others stay where they are, for the long one ends last anyhow.
+    const long = equal([300, 100, 90, 80], 2)
+    const all = stood(long)
+    const rest = stood({ ...long, jobs: long.jobs.filter(({ id }) => id !== 'j3') }, all.items)
+    expect(rest.items).toEqual(all.items.filter(({ of }) => of !== 'j3'))
+    // A bad plan does not stay.
+    const bad = stood(
+      queue,
+      queue.jobs.map(({ id }) => ({ of: id, on: 'm0' })),
+    )
+    expect(bad.cost).toBeLessThan(1.05 * first.cost)
+    // What is new is put in, whatever stood.
+    const more = stood({ ...queue, jobs: [...queue.jobs, { ...queue.jobs[0]!, id: 'new' }] }, first.items)
+    expect(more.items.map(({ of }) => of)).toContain('new')
   })
 })

@@ -1,5 +1,6 @@
 import { rollup } from 'd3-array'
 import { formatDuration } from '../units/format'
+import { lanesAsBefore, type Stood } from './asBefore'
 import { type Ground, groundOf } from './ground'
 import { bestOfAll, FEW, type Found, improve, judge } from './improve'
 import { copiesOf, listSchedule, orders } from './listSchedule'
@@ -30,10 +31,16 @@ export interface ScheduleChoice {
   readonly seed?: number
   /** Moves that are looked at; by the size of the queue where that is not told. */
   readonly rounds?: number
+  /** A plan that stood before: it stays as far as it can, unless another is better by more than this share of its cost. */
+  readonly before?: readonly Stood[] | undefined
+  readonly worthMoving?: number
 }
 
+/** What another plan has to be better by for things to be moved, as a share of its cost, where nothing else is told; assumed. */
+const WORTH_MOVING = 0.01
+
 /** Moves that are looked at by each copy; and items that are laid on the clock meanwhile, at most: more of large queues. Assumed, for a second or two. */
-const [ROUNDS_EACH, LEAST_ROUNDS, MOST_LAID, LARGE] = [400, 3000, 600_000, 200]
+const [ROUNDS_EACH, LEAST_ROUNDS, MOST_LAID, LARGE] = [1000, 3000, 600_000, 200]
 
 function roundsFor({ isJoint, queue }: Ground, copies: number): number {
   // A move touches two lanes, or all of them where they wait for each other's reels.
@@ -45,7 +52,10 @@ function roundsFor({ isJoint, queue }: Ground, copies: number): number {
  * Places every copy of every job on a printer and on the clock: list schedules of several orders, the best of them improved by moves. Few copies
  * are placed in all ways. Yields the share that is done; deterministic for a seed.
  */
-export function* scheduleWork(given: Queue, { seed = 1, rounds: asked }: ScheduleChoice = {}): Generator<number, Schedule> {
+export function* scheduleWork(
+  given: Queue,
+  { seed = 1, rounds: asked, before, worthMoving = WORTH_MOVING }: ScheduleChoice = {},
+): Generator<number, Schedule> {
   const { queue, refused } = withoutRefused(given)
   const ground = groundOf(queue)
   const copies = copiesOf(ground)
@@ -55,6 +65,11 @@ export function* scheduleWork(given: Queue, { seed = 1, rounds: asked }: Schedul
   else if (copies.length > 1) {
     const rounds = asked ?? roundsFor(ground, copies.length)
     best = yield* improve(ground, best, rounds, seed)
+  }
+  const standing = before && lanesAsBefore(ground, before)
+  if (standing) {
+    const stood = judge(ground, standing)
+    if (best.cost > (1 - worthMoving) * stood.cost) best = stood
   }
   // Copies that nobody can start any more are no part of the schedule.
   const all = timeline(ground, best.lanes)

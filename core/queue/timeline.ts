@@ -64,16 +64,17 @@ const none: Shared = { freeAt: new Map(), left: new Map() }
 interface Start {
   readonly startsAt: number
   readonly setUp: number
-  readonly takes: readonly Take[]
   readonly isOnPlate: boolean
+  /** Only where prints may go on from other reels. */
+  readonly takes: readonly Take[] | undefined
 }
 
 function startOf(ground: Ground, lane: number, head: Head, item: Item, { freeAt, left }: Shared): Start {
   const { queue, windows, quiet } = ground
   const job = queue.jobs[item.job]!
   const option = job.options[item.option]!
-  const takes = ground.isJoint ? takesFrom(ground, left, option) : alone(option)
-  const spool = takes[0]?.spool
+  const takes = ground.joinsReels ? takesFrom(ground, left, option) : undefined
+  const spool = takes ? takes[0]?.spool : option.spool
   const lasts = option.high ?? option.minutes
   if (head.way === option && head.onPlate < (option.perPlate ?? 1) && (spool === undefined || spool === head.spool))
     if (!quiet || !disturbs(quiet, head.free, lasts)) return { startsAt: head.free, setUp: 0, takes, isOnPlate: true }
@@ -84,34 +85,36 @@ function startOf(ground: Ground, lane: number, head: Head, item: Item, { freeAt,
   return { startsAt, setUp, takes, isOnPlate: false }
 }
 
-const alone = ({ spool, grams = 0 }: JobOption): readonly Take[] => (spool === undefined ? [] : [{ spool, grams }])
-
 function put(ground: Ground, lane: number, head: Head, item: Item, start: Start, shared: Shared, minutes: Minutes): Placed {
   const { startsAt, setUp, isOnPlate } = start
   const job = ground.queue.jobs[item.job]!
   const option = job.options[item.option]!
   const lasts = Math.max(0, minutes(item, job, option) - (isOnPlate ? (option.startMinutes ?? 0) : 0))
-  const { endsAt, takes } =
-    start.takes.length > 1 ? withChanges(ground, lane, start, lasts, shared) : { endsAt: startsAt + lasts, takes: start.takes }
+  const changed = start.takes && start.takes.length > 1 ? withChanges(ground, lane, startsAt, start.takes, lasts, shared) : undefined
+  const takes = changed?.takes ?? start.takes
+  const endsAt = changed?.endsAt ?? startsAt + lasts
   head.free = endsAt
   head.isUsed = true
-  head.spool = takes.at(-1)?.spool ?? head.spool
+  head.spool = (takes ? takes.at(-1)?.spool : option.spool) ?? head.spool
   head.nozzle = option.nozzle ?? head.nozzle
   head.onPlate = isOnPlate ? head.onPlate + 1 : 1
   head.way = option
-  return {
-    ...item,
-    printer: lane,
-    setUpAt: startsAt - setUp,
-    startsAt,
-    endsAt,
-    ...(isOnPlate ? { isOnPlate } : {}),
-    ...(takes.length > 1 || (takes.length === 1 && takes[0]!.spool !== option.spool) ? { takes } : {}),
-  }
+  const { job: of, copy, option: way } = item
+  const placed: Placed = { job: of, copy, option: way, printer: lane, setUpAt: startsAt - setUp, startsAt, endsAt }
+  const isPlain = takes === undefined || (takes.length < 2 && takes[0]?.spool === option.spool)
+  if (!isOnPlate && isPlain) return placed
+  return { ...placed, ...(isOnPlate ? { isOnPlate } : {}), ...(isPlain ? {} : { takes }) }
 }
 
 /** A print whose reel runs out waits until the next one is free and somebody has changed it. */
-function withChanges({ queue, windows }: Ground, lane: number, { startsAt, takes }: Start, lasts: number, { freeAt }: Shared) {
+function withChanges(
+  { queue, windows }: Ground,
+  lane: number,
+  startsAt: number,
+  takes: readonly Take[],
+  lasts: number,
+  { freeAt }: Shared,
+) {
   const { spoolMinutes = 0 } = queue.printers[lane]!
   const grams = takes.reduce((sum, take) => sum + take.grams, 0)
   let at = startsAt
@@ -129,32 +132,48 @@ function withChanges({ queue, windows }: Ground, lane: number, { startsAt, takes
 function together(ground: Ground, lanes: Lanes, minutes: Minutes): Placed[] {
   const { queue, spoolOf } = ground
   const placed: Placed[] = []
-  const shared: Shared = { freeAt: new Map(), left: new Map([...spoolOf].map(([key, { grams }]) => [key, grams])) }
+  const shared: Shared = {
+    freeAt: new Map(),
+    left: ground.joinsReels ? new Map([...spoolOf].map(([key, { grams }]) => [key, grams])) : none.left,
+  }
   const heads = queue.printers.map(headOf)
   const next = lanes.map(() => 0)
-  const startNow = (lane: number): Start | undefined => {
+  const starts: (Start | undefined)[] = lanes.map(() => undefined)
+  /** The reel of what comes next on each lane. */
+  const wanted: (string | undefined)[] = lanes.map(() => undefined)
+  const look = (lane: number): void => {
     const item = lanes[lane]![next[lane]!]
-    return item && startOf(ground, lane, heads[lane]!, item, shared)
+    starts[lane] = item && startOf(ground, lane, heads[lane]!, item, shared)
+    wanted[lane] = item && queue.jobs[item.job]!.options[item.option]!.spool
   }
-  const starts = lanes.map((_, lane) => startNow(lane))
+  for (let lane = 0; lane < lanes.length; lane++) look(lane)
   for (;;) {
     let first = -1
     for (let lane = 0; lane < starts.length; lane++)
       if (starts[lane] && (first < 0 || starts[lane]!.startsAt < starts[first]!.startsAt)) first = lane
     if (first < 0) return placed
-    const item = lanes[first]![next[first]!]!
-    const one = put(ground, first, heads[first]!, item, starts[first]!, shared, minutes)
+    const spool = wanted[first]
+    const one = put(ground, first, heads[first]!, lanes[first]![next[first]!]!, starts[first]!, shared, minutes)
     placed.push(one)
     next[first]!++
     const takes = one.takes ?? starts[first]!.takes
-    for (const [i, { spool, grams }] of takes.entries()) {
-      shared.freeAt.set(spool, takes[i + 1]?.from ?? one.endsAt)
-      const left = shared.left.get(spool)
-      if (left !== undefined) shared.left.set(spool, Math.max(0, left - grams))
-    }
+    if (takes) use(shared, takes, one.endsAt)
+    else if (spool !== undefined) shared.freeAt.set(spool, one.endsAt)
     // Only those that wait for one of the same reels begin otherwise now.
-    for (let lane = 0; lane < starts.length; lane++)
-      if (lane === first || starts[lane]?.takes.some(({ spool }) => takes.some((take) => take.spool === spool)))
-        starts[lane] = startNow(lane)
+    for (let lane = 0; lane < starts.length; lane++) {
+      const isTouched = takes
+        ? starts[lane]?.takes?.some((own) => takes.some((take) => take.spool === own.spool))
+        : spool !== undefined && wanted[lane] === spool
+      if (lane === first || isTouched) look(lane)
+    }
+  }
+}
+
+/** Reels are free when the print has gone on from the next one, and have less on them. */
+function use({ freeAt, left }: Shared, takes: readonly Take[], endsAt: number): void {
+  for (const [i, { spool, grams }] of takes.entries()) {
+    freeAt.set(spool, takes[i + 1]?.from ?? endsAt)
+    const there = left.get(spool)
+    if (there !== undefined) left.set(spool, Math.max(0, there - grams))
   }
 }

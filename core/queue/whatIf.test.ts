@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { told } from './plan'
 import type { Queue } from './queue'
 import { schedule } from './schedule'
-import { whatIf } from './whatIf'
+import { nameOfTwin, whatIf } from './whatIf'
 
 const queue: Queue = {
   printers: [
@@ -39,6 +39,11 @@ describe('what if', () => {
     expect(away.refused.map(({ job }) => job)).toEqual(['only'])
     expect(endOf(variants.get('without p')!.queue).makespan).toBeGreaterThanOrEqual(makespan)
     expect(variants.get('without q')!.words).toBe('Q is away')
+    expect(variants.get('more q')!.queue.printers.map(({ key }) => nameOfTwin(key, (own) => own.toUpperCase()))).toEqual([
+      'P',
+      'Q',
+      'Q, one more',
+    ])
   })
 
   it('always somebody there is never later, and the fastest way leaves no slower one on the same printer', () => {
@@ -51,6 +56,6 @@ describe('what if', () => {
     expect(plan.items.map(({ startsAt }) => startsAt)).toEqual([...plan.items.map(({ startsAt }) => startsAt)].sort((a, b) => a - b))
     expect(plan.low).toBeLessThanOrEqual(plan.makespan + 1e-9)
     expect(plan.high).toBeGreaterThanOrEqual(plan.makespan - 1e-9)
-    expect(plan.items.filter(({ of }) => of === 'both')).toHaveLength(4)
+    expect(plan.items.filter(({ of }) => of === 'both').map(({ copy }) => copy)).toEqual([0, 1, 2, 3])
   })
 })

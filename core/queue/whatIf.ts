@@ -7,6 +7,13 @@ export interface Variant {
   readonly queue: Queue
 }
 
+const TWIN = ', 2nd'
+/** The key of another printer of the same kind. */
+export const twinOf = (key: string): string => `${key}${TWIN}`
+/** What a printer is called, another of its kind by the one that is there. */
+export const nameOfTwin = (key: string, nameOf: (printer: string) => string): string =>
+  key.endsWith(TWIN) ? `${nameOf(key.slice(0, -TWIN.length))}${TWIN}` : nameOf(key)
+
 /** Of larger queues nothing is asked: each variant is planned as long as the whole. */
 const [MOST_COPIES, MOST_PRINTERS] = [150, 8]
 
@@ -15,7 +22,7 @@ export function whatIf(queue: Queue, nameOf: (printer: string) => string): Varia
   const { printers, jobs, presence } = queue
   if (printers.length > MOST_PRINTERS || jobs.reduce((sum, { copies }) => sum + copies, 0) > MOST_COPIES) return []
   const more = (key: string): Queue => {
-    const twin = `${key} (one more)`
+    const twin = twinOf(key)
     return {
       ...queue,
       printers: [...printers, { ...printers.find((one) => one.key === key)!, key: twin, freeAt: 0 }],

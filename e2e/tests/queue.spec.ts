@@ -1,15 +1,33 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '../desk'
+import { expect, type Page, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
+
+/** Opens a copy of the demo's queue as nobody has touched it, with somebody there always, so that no test sees what another has done. */
+async function openFresh(page: Page, search = ''): Promise<void> {
+  const { request } = page
+  const queues = (await (await request.get('/api/queues')).json()) as { name: string; machines: { printer: string }[]; jobs: Job[] }[]
+  const fair = queues.find(({ name }) => name === 'The fair on Saturday')!
+  const jobs = fair.jobs.map(({ name, ways, copies, plates }) => ({ id: crypto.randomUUID(), name, ways, copies, plates }))
+  const machines = fair.machines.map(({ printer }) => ({ printer }))
+  const { id } = await (await request.post('/api/queues', { data: { name: 'Untouched', machines, jobs } })).json()
+  await page.goto(`/queue/${id}${search}`)
+  await expect(page.getByRole('group', { name: 'Lanes', exact: true }).getByRole('button').first()).toBeVisible()
+}
+interface Job {
+  readonly name: string
+  readonly ways: object[]
+  readonly copies: number
+  readonly plates: boolean
+}
 
 test('the fair is planned: bars with their ends, moved and begun by keyboard, undone, taken along', async ({ page }) => {
   await page.goto('/queue')
   const lanes = page.getByRole('group', { name: 'Lanes' })
   const bars = lanes.getByRole('button')
   await expect(page.getByRole('region', { name: 'The plan' })).toContainText(/All is done by .* no plan ends before/)
-  await expect(bars).toHaveCount(16)
-  await expect(page.getByRole('region', { name: 'Reels' })).toContainText(/will not last: \d+ g are wanted/)
+  await expect(bars).toHaveCount(21)
+  await expect(page.getByRole('region', { name: 'Reels' })).toContainText(/Rope brown.*will not last: runs out at/s)
   await expect(page.getByRole('region', { name: 'What if' })).toContainText(/Dory 220 is away.*cannot be printed/s)
   await expectAccessible(page)
 
@@ -29,21 +47,21 @@ test('the fair is planned: bars with their ends, moved and begun by keyboard, un
   const [calendar] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Calendar' }).click()])
   const text = readFileSync(await calendar.path()).toString()
   expect(text).toMatch(/^BEGIN:VCALENDAR\r\n/)
-  expect(text.match(/SUMMARY:(Dory|Lugger|Cutter) \d+: /g)).toHaveLength(16)
+  expect(text.match(/SUMMARY:(Dory|Lugger|Cutter) \d+: /g)).toHaveLength(21)
   const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()])
   expect(
     readFileSync(await csv.path())
       .toString()
       .trim()
       .split('\r\n'),
-  ).toHaveLength(17)
+  ).toHaveLength(22)
 
   // What is begun stands in the log, keeps its printer busy, and is out of the plan.
   const amber = lanes.getByRole('button', { name: /^carry hook in amber on Cutter/ })
   await amber.focus()
   await page.keyboard.press('Enter')
   await page.getByRole('region', { name: 'Picked' }).getByRole('button', { name: 'It starts now' }).click()
-  await expect(bars).toHaveCount(15)
+  await expect(bars).toHaveCount(20)
   await expect(page.getByRole('row', { name: /carry hook in amber/ })).toContainText('1 running')
   await page.goto('/log')
   await page.getByRole('option', { name: /running carry hook sturdy Cutter/ }).click()
@@ -100,4 +118,60 @@ test('a new queue says how it is filled; one that is deleted comes back with one
   await expect(page.getByText(/No job yet. On the bench/)).toHaveCount(0)
   await page.getByRole('button', { name: 'Bring it back' }).click()
   await expect(page.getByRole('combobox', { name: 'Queue' })).toBeVisible()
+})
+
+test('a bar dragged along the clock says what moved and why; a plate of copies is begun as one print', async ({ page }) => {
+  await openFresh(page, '?hours=24')
+  const lanes = page.getByRole('group', { name: 'Lanes', exact: true })
+  const shade = lanes.getByRole('button', { name: /^shade for the stand/ })
+  await expect(shade).toBeVisible()
+  await expect(page.getByRole('status')).toHaveCount(0)
+  const startOf = async (): Promise<string> => (await shade.getAttribute('aria-label'))!
+  const before = await startOf()
+  const { x, y, width } = (await shade.boundingBox())!
+  await page.mouse.move(x + width / 2, y + 10)
+  await page.mouse.down()
+  await page.mouse.move(x + width / 2 + 150, y + 12, { steps: 5 })
+  await page.mouse.up()
+  const moved = page.getByRole('region', { name: 'What moved' })
+  await expect(moved).toContainText(/Shade for the stand is put off\..*shade for the stand .*ends .* later/s)
+  await expect.poll(startOf).not.toBe(before)
+  await shade.focus()
+  await page.keyboard.press('Enter')
+  const picked = page.getByRole('region', { name: 'Picked' })
+  await picked.getByRole('button', { name: /^not before/ }).click()
+  await expect(moved).toContainText('may begin at once')
+  await moved.getByRole('button', { name: 'I have read what moved' }).click()
+  await expect(moved).toHaveCount(0)
+
+  // Six feet stand on one plate: one print of the log, all six are done by it.
+  await lanes
+    .getByRole('button', { name: /^feet for the stand/ })
+    .first()
+    .focus()
+  await page.keyboard.press('Enter')
+  await expect(picked).toContainText('copies 1 to 6, one plate')
+  await picked.getByRole('button', { name: 'The plate starts now' }).click()
+  await expect(page.getByRole('row', { name: /feet for the stand/ })).toContainText('1 running')
+  await expect(lanes.getByRole('button', { name: /^feet for the stand/ })).toHaveCount(0)
+})
+
+test('quiet hours, and what would be otherwise, are drawn on the same clock; a reel goes on from another', async ({ page }) => {
+  await openFresh(page)
+  await page.getByRole('checkbox', { name: 'Quiet hours, each day' }).click()
+  await expect(page.getByText('quiet: nothing is printed')).toBeVisible()
+  const whatIf = page.getByRole('region', { name: 'What if' })
+  await whatIf.getByRole('checkbox', { name: 'no quiet hours' }).click()
+  await whatIf.getByRole('checkbox', { name: /one Dory 220 more/ }).click()
+  await expect(page.getByRole('group', { name: 'Lanes if no quiet hours' })).toBeVisible()
+  await expect(page.getByRole('group', { name: /Lanes if one Dory 220 more/ })).toContainText('Dory 220, 2nd')
+  await whatIf.getByLabel('what if somebody is there from').fill('05:00')
+  await expect(whatIf.getByRole('checkbox', { name: 'somebody is there 05:00 to 22:00, every day' })).toBeVisible()
+  await page.getByRole('combobox', { name: 'Rope brown PLA, last of the reel goes on from' }).click()
+  await page.getByRole('option', { name: 'Storm black PLA' }).click()
+  const reels = page.getByRole('region', { name: 'Reels' })
+  await expect(reels.getByRole('row', { name: /Rope brown/ })).not.toContainText('will not last')
+  await expectAccessible(page)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(reels.getByRole('row', { name: /Rope brown/ })).toContainText('will not last')
 })

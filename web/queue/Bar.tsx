@@ -18,6 +18,8 @@ const STILL = 4
 interface Props {
   readonly item: PlannedItem
   readonly name: string
+  /** Where the plate ends on which it is the first of several, min, and how many these are. */
+  readonly plate?: { readonly endsAt: number; readonly copies: number } | undefined
   /** What its printer is called, and how far down it stands, px. */
   readonly on: string
   readonly top: number
@@ -34,7 +36,7 @@ export function Bar({ onPick, onShift, ...shown }: Props) {
   const { item, name, on, sight, isPicked, spoolName } = shown
   const { perMinute, momentAt, x } = sight
   const [dragged, setDragged] = useState<{ readonly fromX: number; readonly fromY: number; readonly dx: number; readonly dy: number }>()
-  const label = `${name} on ${on}, ${momentOf(momentAt(item.startsAt))} to ${momentOf(momentAt(item.endsAt))}${isLate(item) ? ', late' : ''}${item.isOnPlate ? ', on the plate of the one before' : ''}${changesOf(
+  const label = `${name} on ${on}, ${momentOf(momentAt(item.startsAt))} to ${momentOf(momentAt(item.endsAt))}${isLate(item) ? ', late' : ''}${mayBeLeft(item) ? ', a small delay leaves it to the next day' : ''}${item.isOnPlate ? ', on the plate of the one before' : ''}${changesOf(
     item,
   )
     .map(({ spool, from }) => `, goes on from ${spoolName(spool)} at ${clockOf(momentAt(from))}`)
@@ -81,6 +83,7 @@ export function Bar({ onPick, onShift, ...shown }: Props) {
       transform={isDragged ? `translate(${dragged.dx},${dragged.dy})` : undefined}
       className="cursor-grab touch-none outline-none [&:focus-visible>rect:first-of-type]:stroke-lantern-ink"
     >
+      <title>{label}</title>
       <Shape {...shown} />
       {isDragged && Math.abs(dragged.dx) > STILL && (
         <text x={x(item.startsAt)} y={shown.top + 8} className="figure fill-ink font-medium">
@@ -93,27 +96,36 @@ export function Bar({ onPick, onShift, ...shown }: Props) {
 
 const isLate = ({ deadline, endsAt }: PlannedItem): boolean => deadline !== undefined && endsAt > deadline
 
+/** In one of ten it ends later than it would if it were begun when it has just ended: it was left until somebody came again. */
+const mayBeLeft = ({ startsAt, endsAt, high }: PlannedItem): boolean => high - endsAt > Math.max(endsAt - startsAt, LONG)
+/** Shorter delays are none that anybody leaves it for, min. */
+const LONG = 120
+
 /** Reels from which it goes on, and when. */
 const changesOf = (item: PlannedItem): { spool: string; from: number }[] =>
   takesOf(item, item.as).flatMap(({ spool, from }) => (from === undefined ? [] : [{ spool, from }]))
 
 /** Its set-up, its sure part, an end that fades with its doubt, and where somebody changes its reel. */
-function Shape({ item, name, top, sight: { x, right, doubtId }, isPicked, spoolName }: Omit<Props, 'onPick' | 'onShift'>) {
+function Shape({ item, name, plate, top, sight: { x, right, doubtId }, isPicked, spoolName }: Omit<Props, 'onPick' | 'onShift'>) {
   const y = top + (LANE - THICK) / 2
   const from = x(item.startsAt)
   const sure = Math.min(right, x(Math.max(item.startsAt, Math.min(item.low, item.endsAt))))
-  const fades = Math.min(right, x(Math.max(item.high, item.endsAt)))
+  // Where a small delay would leave it to the next day, its end is not somewhere in between: that is marked, and told.
+  const isLeft = mayBeLeft(item)
+  const fades = Math.min(right, x(isLeft ? item.endsAt : Math.max(item.high, item.endsAt)))
   const ready = x(item.setUpAt)
   const late = isLate(item)
+  const words = plate ? `${name} × ${plate.copies}` : name
   return (
     <>
       <rect
         x={ready}
         y={y}
-        width={Math.max(0, fades - ready)}
+        width={Math.max(0, Math.max(fades, plate ? Math.min(right, x(plate.endsAt)) : 0) - ready)}
         height={THICK}
         rx={item.isOnPlate ? 0 : 3}
-        fill="var(--raised)"
+        // Its plate is drawn by the first, with its name.
+        fill={item.isOnPlate ? 'transparent' : 'var(--raised)'}
         stroke={isPicked ? 'var(--ink)' : late ? 'var(--stop)' : 'var(--line)'}
         strokeWidth={isPicked ? 2 : 1}
         strokeDasharray={item.isOnPlate && !isPicked ? '3 2' : undefined}
@@ -127,8 +139,14 @@ function Shape({ item, name, top, sight: { x, right, doubtId }, isPicked, spoolN
         </path>
       ))}
       <text x={from + 6} y={y + 18} className={late ? 'fill-stop' : 'fill-ink'}>
-        {fitting(late ? `! ${name}` : name, fades - from - 10)}
+        {!item.isOnPlate &&
+          fitting(late ? `! ${words}` : words, Math.min(right, x(plate?.endsAt ?? item.endsAt)) - from - (isLeft ? 18 : 8))}
       </text>
+      {isLeft && (
+        <text x={fades - 10} y={y + 18} className="fill-worse">
+          »<title>a small delay leaves it to the next day</title>
+        </text>
+      )}
     </>
   )
 }

@@ -5,6 +5,7 @@ import type { QueueContent, QueueJob } from '@sable/contract/queues'
 import type { QueuePlan } from '@sable/core/queue/plan'
 import type { Printer } from '@sable/core/shelf/printer'
 import { formatDuration } from '@sable/core/units/format'
+import clsx from 'clsx'
 import { X } from 'lucide-react'
 import { IconButton } from '../ui/Button'
 import { Checkbox } from '../ui/Checkbox'
@@ -39,7 +40,7 @@ export function JobRows({ content, lines, plan, now, machines, printerName, onCh
       <thead className="text-left text-[12px] text-muted">
         <tr>
           {['Job', 'Copies', 'By', 'Where', 'Off', 'Each takes', 'Ends', 'Late', ''].map((label) => (
-            <th key={label} scope="col" className="border-b border-line py-1 pr-3 font-normal">
+            <th key={label} scope="col" className={clsx('border-b border-line py-1 pr-3 font-normal', label === 'Copies' && 'text-right')}>
               {label || <span className="sr-only">Remove</span>}
             </th>
           ))}
@@ -66,8 +67,8 @@ export function JobRows({ content, lines, plan, now, machines, printerName, onCh
           )
           const printers = [...new Set(job.ways.map(({ printer }) => printer))]
           return (
-            <tr key={job.id} className="border-b border-line/60 align-baseline">
-              <td className="max-w-72 py-1 pr-3">
+            <tr key={job.id} className="border-b border-line/60 align-top [&>td]:py-1.5">
+              <td className="max-w-72 pr-3">
                 <span className="block truncate">{job.name}</span>
                 <span className="block text-[12px] text-muted">
                   {[...new Set(job.ways.map(({ name, profile }) => `${name}, ${profile}`))].join(' or ')}

@@ -5,6 +5,7 @@ import { useId } from 'react'
 import { clockOf, shortDayOf } from '../ui/dates'
 import { useSize } from '../ui/useSize'
 import { Bar } from './Bar'
+import { plateWith } from './plateWith'
 import { CLOCK, LANE, NAMES, type Sight, THICK } from './sight'
 
 export interface Lane {
@@ -27,7 +28,7 @@ interface Props {
   readonly now: Date
   readonly hours: number
   readonly queue: Pick<Queue, 'presence' | 'quiet'>
-  readonly nameOf: (item: PlannedItem) => string
+  readonly nameOf: (item: PlannedItem, withCopy: boolean) => string
   readonly spoolName: (key: string) => string
   readonly picked?: string | undefined
   /** Absent where the plan is only looked at. */
@@ -107,11 +108,13 @@ export function Lanes({ label, plan, lanes, now, hours, queue, nameOf, spoolName
             const lane = lanes.findIndex(({ key }) => key === item.on)
             if (lane < 0 || x(item.setUpAt) >= right) return null
             const key = keyOfItem(item)
+            const plate = item.isOnPlate ? [] : plateWith(item, plan)
             return (
               <Bar
                 key={key}
                 item={item}
-                name={nameOf(item)}
+                name={nameOf(item, plate.length < 2)}
+                plate={plate.length > 1 ? { endsAt: plate.at(-1)!.endsAt, copies: plate.length } : undefined}
                 on={lanes[lane]!.name}
                 top={yOf(lane)}
                 sight={sight}
@@ -176,6 +179,9 @@ export function LanesKey({ hasPresence, hasQuiet }: { hasPresence: boolean; hasQ
       </svg>
       {sign('var(--ink)', 'somebody makes it ready', 4)}
       {sign(`url(#${id}doubt)`, 'it may end', 4)}
+      <span className="flex items-center gap-1.5">
+        <span className="text-worse">»</span> a small delay leaves it to the next day
+      </span>
       {hasPresence && sign(`url(#${id}nobody)`, 'nobody is there')}
       {hasQuiet && sign(`url(#${id}quiet)`, 'quiet: nothing is printed')}
       <span>Drag a bar, or Alt with the arrows: to another printer, or along the clock.</span>

@@ -3,7 +3,7 @@ import { type Hours, hourVariants } from '@sable/contract/queueVariants'
 import type { Shelf } from '@sable/contract/shelf'
 import type { PlannedItem } from '@sable/core/queue/plan'
 import type { Queue } from '@sable/core/queue/queue'
-import { whatIf } from '@sable/core/queue/whatIf'
+import { nameOfTwin, whatIf } from '@sable/core/queue/whatIf'
 import { useMemo, useState } from 'react'
 import { momentOf } from '../ui/dates'
 import { download, fileNameFrom } from '../ui/download'
@@ -15,12 +15,13 @@ import { JobRows } from './JobRows'
 import { keyOfItem, type Lane, Lanes, LanesKey } from './Lanes'
 import { Picked } from './Picked'
 import { planCsv } from './planCsv'
+import { plateWith } from './plateWith'
 import { QueueHead, zooms } from './QueueHead'
 import { Reels } from './Reels'
 import { SettingsPanel } from './SettingsPanel'
 import { Summary } from './Summary'
 import { useEdits } from './useEdits'
-import { plateWith, useMoves } from './useMoves'
+import { useMoves } from './useMoves'
 import { usePlans } from './usePlans'
 import { useQueueNow } from './useQueueNow'
 import { useWhatMoved } from './useWhatMoved'
@@ -70,9 +71,10 @@ export function OneQueue({
   const lanesOf = (of: Queue): Lane[] =>
     of.printers.map(({ key, freeAt = 0 }) => {
       const line = running.find((one) => one.printer === key)
-      return { key, name: printerName(key), ...(line ? { running: { name: line.name, minutes: freeAt } } : {}) }
+      return { key, name: nameOfTwin(key, printerName), ...(line ? { running: { name: line.name, minutes: freeAt } } : {}) }
     })
-  const barName = ({ of, copy }: PlannedItem): string => `${jobName(of)}${(jobs.get(of)?.copies ?? 1) > 1 ? ` ${copy + 1}` : ''}`
+  const barName = ({ of, copy }: PlannedItem, withCopy: boolean): string =>
+    `${jobName(of)}${withCopy && (jobs.get(of)?.copies ?? 1) > 1 ? ` ${copy + 1}` : ''}`
   return (
     <div className="min-h-0 flex-1 overflow-auto">
       <QueueHead

@@ -109,7 +109,7 @@ export function Reels({
       </table>
       {buys.length > 0 && (
         <p className="mt-1.5 border-l-2 border-worse pl-2">
-          To buy, or print other jobs off another reel:{' '}
+          To buy, unless it goes on from another reel or jobs are printed off another:{' '}
           {buys
             .map(
               ({ like, grams, reels, cost }) =>

@@ -44,22 +44,24 @@ export function SettingsPanel({
         <ul className="space-y-1">
           {machines.map((machine) => (
             <li key={machine.printer} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line/60 py-1">
-              <span className="w-full truncate font-medium">{nameOf(machine.printer)}</span>
+              <span className="flex w-full items-center gap-4">
+                <span className="flex-1 truncate font-medium">{nameOf(machine.printer)}</span>
+                <Checkbox
+                  checked={machine.away}
+                  onChange={(away) => onChange({ machines: machines.map((one) => (one === machine ? { ...one, away } : one)) }, 'away')}
+                >
+                  away
+                </Checkbox>
+                <IconButton
+                  label={`Take ${nameOf(machine.printer)} out`}
+                  onClick={() => onChange({ machines: machines.filter((one) => one !== machine) }, 'machine')}
+                >
+                  <X className="size-3.5" />
+                </IconButton>
+              </span>
               {minutes(machine, 'changeMinutes', 'clear and start')}
               {minutes(machine, 'spoolMinutes', 'other reel')}
               {minutes(machine, 'nozzleMinutes', 'other nozzle')}
-              <Checkbox
-                checked={machine.away}
-                onChange={(away) => onChange({ machines: machines.map((one) => (one === machine ? { ...one, away } : one)) }, 'away')}
-              >
-                away
-              </Checkbox>
-              <IconButton
-                label={`Take ${nameOf(machine.printer)} out`}
-                onClick={() => onChange({ machines: machines.filter((one) => one !== machine) }, 'machine')}
-              >
-                <X className="size-3.5" />
-              </IconButton>
             </li>
           ))}
         </ul>

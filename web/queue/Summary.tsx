@@ -8,7 +8,7 @@ export function Summary({ plan, jobName, at }: { plan: QueuePlan; jobName: (id: 
     <section aria-label="The plan" className="px-3 pb-2 text-[12.5px]">
       All is done by <strong className="figure font-semibold">{at(plan.makespan)}</strong>{' '}
       <span className="text-muted">
-        ({at(plan.low)} to {at(plan.high)}); no plan ends before {at(plan.lowerBound)}.
+        ({at(plan.low)} to {at(plan.high)} in four of five, with what fails printed again); no plan ends before {at(plan.lowerBound)}.
       </span>{' '}
       {plan.items.length} prints, {Math.round(grams)} g.{' '}
       {plan.late.length > 0 && <span className="text-stop">Late: {plan.late.map(jobName).join(', ')}.</span>}

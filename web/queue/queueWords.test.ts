@@ -2,8 +2,9 @@ import type { PrintLine } from '@sable/contract/prints'
 import { type QueueContent, type QueueJob, queueSchema } from '@sable/contract/queues'
 import type { PlannedItem } from '@sable/core/queue/plan'
 import { describe, expect, it } from 'vitest'
+import { plateWith } from './plateWith'
 import { reasonsBetween } from './reasons'
-import { movedTo, plateWith } from './useMoves'
+import { movedTo } from './useMoves'
 import { inWords } from './WhatMoved'
 
 const printerName = (key: string): string => key.toUpperCase()

@@ -10,6 +10,7 @@ import { asRefusal } from '../api/asRefusal'
 import { planPrint, startPrint } from '../api/prints'
 import type { Refusal } from '../ui/Notice'
 import type { Target } from './Lanes'
+import { plateWith } from './plateWith'
 
 interface Of {
   readonly plan: QueuePlan | undefined
@@ -19,16 +20,6 @@ interface Of {
   readonly putJob: (job: QueueJob, what: string) => Promise<void>
   readonly onBegun: () => void
   readonly onRefusal: (refusal: Refusal) => void
-}
-
-/** Copies that stand on one plate with another one, it among them, in their order. */
-export function plateWith(item: PlannedItem, { items }: Pick<QueuePlan, 'items'>): PlannedItem[] {
-  const lane = items.filter(({ on }) => on === item.on).sort((a, b) => a.startsAt - b.startsAt)
-  let first = lane.indexOf(item)
-  let last = first
-  while (first > 0 && lane[first]!.isOnPlate) first--
-  while (lane[last + 1]?.isOnPlate) last++
-  return lane.slice(first, last + 1)
 }
 
 /** What is done with a bar: it is begun, and stands in the log; or it is moved to another printer or along the clock. */

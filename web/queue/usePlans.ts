@@ -1,7 +1,8 @@
-import type { QueuePlan } from '@sable/core/queue/plan'
+import type { Stood } from '@sable/core/queue/asBefore'
+import { type QueuePlan, standing } from '@sable/core/queue/plan'
 import type { Queue } from '@sable/core/queue/queue'
-import { useEffect, useState } from 'react'
-import type { PlanAnswer } from './worker/planWorker'
+import { useEffect, useRef, useState } from 'react'
+import type { PlanAnswer, PlanAsk } from './worker/planWorker'
 
 export interface Plans {
   readonly plans: ReadonlyMap<string, QueuePlan>
@@ -15,6 +16,8 @@ const none: Plans = { plans: new Map() }
 export function usePlans(queues: readonly { readonly id: string; readonly queue: Queue }[]): Plans {
   const [found, setFound] = useState(none)
   const key = JSON.stringify(queues)
+  // What stands is left as it is: a plan that moved without need could not be worked by.
+  const stands = useRef<readonly Stood[]>(undefined)
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key says all that the queues say.
   useEffect(() => {
     if (queues.length === 0) return
@@ -23,13 +26,15 @@ export function usePlans(queues: readonly { readonly id: string; readonly queue:
     worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => {
       if ('plan' in data) {
         left--
+        if (data.id === 'now') stands.current = standing(data.plan)
         setFound(({ plans, share }) => ({
           plans: new Map([...plans, [data.id, data.plan]]),
           ...(left === 0 || share === undefined ? {} : { share }),
         }))
       } else setFound(({ plans }) => ({ plans, share: data.share }))
     }
-    worker.postMessage({ queues })
+    const ask: PlanAsk = { queues, before: stands.current }
+    worker.postMessage(ask)
     return () => worker.terminate()
   }, [key])
   return found

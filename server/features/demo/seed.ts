@@ -120,7 +120,15 @@ const DAY_MS = 86_400_000
 /** Begun in the morning. */
 const HOUR_MS = 3_600_000
 
-const madeSchema = z.array(z.object({ daysAgo: z.number(), frozen: frozenPrintSchema, outcome: outcomeSchema.optional() }))
+const madeSchema = z.array(
+  z.object({
+    daysAgo: z.number(),
+    /** It stands in the queue and not in the log. */
+    isToCome: z.boolean().optional(),
+    frozen: frozenPrintSchema,
+    outcome: outcomeSchema.optional(),
+  }),
+)
 
 /** The workshop's log, each print on its day. Nothing where there is a print already. */
 async function seedPrints(
@@ -131,7 +139,8 @@ async function seedPrints(
   if ((await prints.list(printFilterSchema.parse({ limit: 1 }))).total > 0) return
   const now = Date.now()
   const made = new Map<number, string>()
-  for (const { daysAgo, frozen, outcome } of madeSchema.parse(madePrints)) {
+  for (const { daysAgo, isToCome, frozen, outcome } of madeSchema.parse(madePrints)) {
+    if (isToCome) continue
     const part = parts.find(({ name }) => name === frozen.name)?.id
     const at = new Date(now - daysAgo * DAY_MS - HOUR_MS)
     const { line } = await prints.plan({ ...frozen, ...(part === undefined ? {} : { part }) }, at)
@@ -161,13 +170,15 @@ async function seedQueue(queues: QueueStore, parts: readonly { readonly name: st
     return { ...frozen, ...(part === undefined ? {} : { part }) }
   }
   const fair = nextSaturday(new Date())
-  const { name, hours, jobs } = demoQueue
+  const { name, hours, reels, jobs } = demoQueue
   await queues.add(
     queueSchema.parse({
       name,
       hours,
+      reels,
       machines: ['dory', 'lugger', 'cutter'].map((printer) => ({ printer })),
-      jobs: (jobs as readonly DemoJob[]).map(({ name: what, as, copies = 1, byHour }) => ({
+      jobs: (jobs as readonly DemoJob[]).map(({ name: what, as, copies = 1, byHour, ...how }) => ({
+        ...how,
         id: randomUUID(),
         name: what,
         copies,

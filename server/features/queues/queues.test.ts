@@ -25,7 +25,7 @@ describe('a queue', () => {
     expect(jobs).toHaveLength(14)
     const found = schedule(queueNow({ jobs, ...rest }, await around(), new Date()), { rounds: 500 })
     expect(found.refused).toEqual([])
-    expect(found.placed).toHaveLength(16)
+    expect(found.placed).toHaveLength(21)
     expect(new Set(found.placed.map(({ printer }) => printer)).size).toBe(3)
   })
 

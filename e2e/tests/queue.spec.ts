@@ -175,3 +175,19 @@ test('quiet hours, and what would be otherwise, are drawn on the same clock; a r
   await page.getByRole('button', { name: /^Undo/ }).click()
   await expect(reels.getByRole('row', { name: /Rope brown/ })).toContainText('will not last')
 })
+
+test('a lineup goes into the queue as one job of which the plan picks the way', async ({ page }) => {
+  await new LedgerPage(page).openCopy(3)
+  await page.getByRole('button', { name: 'Export' }).click()
+  await page.getByRole('menuitem', { name: /^Into the queue/ }).click()
+  const sheet = page.getByRole('dialog', { name: /into the queue$/ })
+  // What misses a limit of the purpose is not chosen by itself, and says so.
+  await expect(sheet.getByRole('checkbox', { checked: true })).toHaveCount(2)
+  await expect(sheet.getByRole('listitem').filter({ hasText: 'misses' })).toHaveCount(1)
+  await sheet.getByRole('textbox', { name: 'copies' }).fill('2')
+  await expectAccessible(page)
+  await sheet.getByRole('button', { name: 'Into the queue' }).click()
+  const row = page.getByRole('row', { name: /^carry hook carry hook, .* or carry hook, / }).last()
+  await expect(row).toBeVisible()
+  await expect(row.getByRole('textbox', { name: /^Copies of/ })).toHaveValue('2')
+})

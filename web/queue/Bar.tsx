@@ -115,7 +115,7 @@ function Shape({ item, name, plate, top, sight: { x, right, doubtId }, isPicked,
   const fades = Math.min(right, x(isLeft ? item.endsAt : Math.max(item.high, item.endsAt)))
   const ready = x(item.setUpAt)
   const late = isLate(item)
-  const words = plate ? `${name} × ${plate.copies}` : name
+  const words = plate ? `${plate.copies} × ${name}` : name
   return (
     <>
       <rect

@@ -30,6 +30,8 @@ test('the fair is planned: bars with their ends, moved and begun by keyboard, un
   await expect(page.getByRole('region', { name: 'Reels' })).toContainText(/Rope brown.*will not last: runs out at/s)
   await expect(page.getByRole('region', { name: 'What if' })).toContainText(/Dory 220 is away.*cannot be printed/s)
   await expectAccessible(page)
+  // What is long scrolls within the page, and the page itself does not.
+  expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBe(800)
 
   // A bar moves to the next printer where one of its ways is for that one, and back.
   const hook = lanes.getByRole('button', { name: /^carry hook, sturdy, for the gate on Lugger/ })

@@ -23,6 +23,8 @@ export function usePlans(queues: readonly { readonly id: string; readonly queue:
     if (queues.length === 0) return
     const worker = new Worker(new URL('./worker/planWorker.ts', import.meta.url), { type: 'module' })
     let left = queues.length
+    // What might be is held against what is: older answers would lie.
+    setFound(({ plans }) => ({ plans: new Map([...plans].filter(([id]) => id === 'now')) }))
     worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => {
       if ('plan' in data) {
         left--

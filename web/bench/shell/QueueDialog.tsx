@@ -19,7 +19,7 @@ import { NumberField } from '../../ui/NumberField'
 import { frozenPrint } from '../ledger/PrintDialog'
 
 const hows = [
-  { id: 'any', name: 'any of them, once' },
+  { id: 'any', name: 'any of them' },
   { id: 'each', name: 'each of them' },
 ] as const
 

@@ -1,5 +1,7 @@
 import { defineConfig } from 'vitest/config'
 
+const HUNG = 'server/app/health.test.ts'
+
 export default defineConfig({
   test: {
     // Only ends what hangs: how long something takes is measured in bench/, never judged in a test.
@@ -31,9 +33,14 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/**/*.test.ts'],
+          exclude: [HUNG],
           globalSetup: ['server/testing/startDatabase.ts'],
-          fileParallelism: false,
         },
+      },
+      {
+        extends: true,
+        // It stops its database, so it has one of its own.
+        test: { name: 'hung', include: [HUNG], globalSetup: ['server/testing/startDatabase.ts'] },
       },
     ],
   },

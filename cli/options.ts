@@ -13,7 +13,7 @@ export interface SharedOptions {
   readonly set: readonly string[]
   readonly scale: number
   readonly rotate: [number, number, number]
-  readonly load?: Purpose['load']
+  readonly load?: Purpose['load'] | undefined
   readonly grip?: readonly [heldTo: number, loadedFrom: number]
   readonly json?: boolean
 }

@@ -12,6 +12,7 @@ import { addPrint } from './commands/print'
 import { addQueue } from './commands/queue'
 import { addShelf } from './commands/shelf'
 import { addStandin } from './commands/standin'
+import { addStrength } from './commands/strength'
 import { addSuggest } from './commands/suggest'
 import { addTime } from './commands/time'
 import { addToolpath } from './commands/toolpath'
@@ -35,6 +36,7 @@ export async function run(args: readonly string[]): Promise<number> {
     addCompare,
     addSuggest,
     addMatrix,
+    addStrength,
     addToolpath,
     addTime,
     addConvert,

@@ -42,7 +42,7 @@ describe('what if', () => {
     expect(variants.get('more q')!.queue.printers.map(({ key }) => nameOfTwin(key, (own) => own.toUpperCase()))).toEqual([
       'P',
       'Q',
-      'Q, one more',
+      'Q, 2nd',
     ])
   })
 

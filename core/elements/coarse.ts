@@ -25,8 +25,8 @@ interface Below {
   readonly counts: readonly [number, number, number]
   readonly at: Int32Array
   readonly nodeAt: Int32Array
-  /** Adds the stiffness of a cell, seen by the corners of the wider one in which it is child number `child`, to 576 numbers. */
-  readonly addTo: (cell: number, child: number, to: Float64Array) => void
+  /** Adds the stiffness of a cell, seen by the corners of the wider one in which it is child number `child`, to 576 numbers from `at` on. */
+  readonly addTo: (cell: number, child: number, to: Float64Array, at: number) => void
 }
 
 interface Made {
@@ -54,7 +54,7 @@ const sparse = weights.map((corners) => corners.map((all) => all.flatMap((weight
 const half = new Float64Array(CELL)
 
 /** Adds `scale · Wᵀ·K·W`: a cell's stiffness as the corners of the wider cell see it. */
-function seen(stiffness: Float64Array, from: number, child: number, to: Float64Array): void {
+function seen(stiffness: Float64Array, from: number, child: number, to: Float64Array, at = 0): void {
   half.fill(0)
   const corners = sparse[child]!
   for (let n = 0; n < CORNERS; n++)
@@ -68,7 +68,7 @@ function seen(stiffness: Float64Array, from: number, child: number, to: Float64A
     for (const { coarse, weight } of corners[m]!)
       for (let row = 0; row < 24; row++) {
         const source = 24 * row + 3 * m
-        const target = 24 * row + 3 * coarse
+        const target = at + 24 * row + 3 * coarse
         to[target]! += weight * half[source]!
         to[target + 1]! += weight * half[source + 1]!
         to[target + 2]! += weight * half[source + 2]!
@@ -99,7 +99,7 @@ function finest({ counts, at, nodeAt, share, kind, nodes }: Mesh, stiffness: rea
     }),
   )
   const masked = new Float64Array(CELL)
-  const addTo = (cell: number, child: number, to: Float64Array): void => {
+  const addTo: Below['addTo'] = (cell, child, to, at) => {
     const own = stiffness[kind[cell]!]!
     const full = share[cell]!
     let isHeld = false
@@ -109,7 +109,7 @@ function finest({ counts, at, nodeAt, share, kind, nodes }: Mesh, stiffness: rea
     }
     if (!isHeld) {
       const sum = ready[kind[cell]!]![child]!
-      for (let i = 0; i < CELL; i++) to[i]! += full * sum[i]!
+      for (let i = 0; i < CELL; i++) to[at + i]! += full * sum[i]!
       return
     }
     for (let i = 0; i < 24; i++)
@@ -118,7 +118,7 @@ function finest({ counts, at, nodeAt, share, kind, nodes }: Mesh, stiffness: rea
           held[3 * nodes[8 * cell + ((i / 3) | 0)]! + (i % 3)] === 0 && held[3 * nodes[8 * cell + ((j / 3) | 0)]! + (j % 3)] === 0
         masked[24 * i + j] = isFree ? full * own[24 * i + j]! : 0
       }
-    seen(masked, 0, child, to)
+    seen(masked, 0, child, to, at)
   }
   return { counts, at, nodeAt, addTo }
 }
@@ -131,7 +131,11 @@ function above({ counts, at, nodeAt, addTo }: Below): Made {
     const [x, y, z] = [cell % nx, Math.floor(cell / nx) % ny, Math.floor(cell / (nx * ny))]
     return (x >> 1) + wide[0] * ((y >> 1) + wide[1] * (z >> 1))
   }
-  for (const cell of at) place[cellOf(cell)] = 0
+  const owner = new Int32Array(at.length)
+  for (let c = 0; c < at.length; c++) {
+    owner[c] = cellOf(at[c]!)
+    place[owner[c]!] = 0
+  }
   const cells: number[] = []
   for (let i = 0; i < place.length; i++)
     if (place[i] === 0) {
@@ -139,10 +143,10 @@ function above({ counts, at, nodeAt, addTo }: Below): Made {
       cells.push(i)
     }
   const stiffness = new Float64Array(CELL * cells.length)
-  for (const [c, cell] of at.entries()) {
+  for (let c = 0; c < at.length; c++) {
+    const cell = at[c]!
     const [x, y, z] = [cell % nx, Math.floor(cell / nx) % ny, Math.floor(cell / (nx * ny))]
-    const own = CELL * place[cellOf(cell)]!
-    addTo(c, (x & 1) | ((y & 1) << 1) | ((z & 1) << 2), stiffness.subarray(own, own + CELL))
+    addTo(c, (x & 1) | ((y & 1) << 1) | ((z & 1) << 2), stiffness, CELL * place[owner[c]!]!)
   }
   const nodes = nodesOf(wide, cells)
   return {
@@ -156,7 +160,7 @@ function above({ counts, at, nodeAt, addTo }: Below): Made {
       counts: wide,
       at: Int32Array.from(cells),
       nodeAt: nodes.at,
-      addTo: (cell, child, to) => seen(stiffness, CELL * cell, child, to),
+      addTo: (cell, child, to, from) => seen(stiffness, CELL * cell, child, to, from),
     },
   }
 }
@@ -187,7 +191,8 @@ function nodesOf(counts: Level['counts'], cells: readonly number[]): Nodes {
 /** Nodes of the wider grid between which each node stands. */
 function parentsOf([nx, ny]: Level['counts'], nodeAt: Int32Array, wide: Level['counts'], number: Int32Array): Int32Array {
   const parents = new Int32Array(8 * nodeAt.length)
-  for (const [n, node] of nodeAt.entries()) {
+  for (let n = 0; n < nodeAt.length; n++) {
+    const node = nodeAt[n]!
     const [x, y, z] = [node % (nx + 1), Math.floor(node / (nx + 1)) % (ny + 1), Math.floor(node / ((nx + 1) * (ny + 1)))]
     for (let k = 0; k < 8; k++) {
       const [px, py, pz] = [(x + (k & 1)) >> 1, (y + ((k >> 1) & 1)) >> 1, (z + (k >> 2)) >> 1]

@@ -6,8 +6,8 @@ import { forcesOf, type Springs, springsOf } from './operator'
 
 /** The last level is solved at once, with so many nodes at most. */
 const FEW_NODES = 120
-/** Steps in which the largest eigenvalue is looked for, and what is added to what they find. Assumed. */
-const [POWER_STEPS, BEYOND] = [10, 1.1]
+/** Steps in which the largest eigenvalue of one cell is looked for. */
+const POWER_STEPS = 200
 /** Smoothing reaches from the largest eigenvalue down to this share of it. Assumed. */
 const DOWN_TO = 1 / 6
 
@@ -37,7 +37,7 @@ export function makeReady(mesh: Mesh, materials: readonly Elasticity[], held: Ui
   const own = ownStiffness(mesh, stiffness, held)
   const room = (nodes: number): Room => ({ x: new Float64Array(3 * nodes), b: new Float64Array(3 * nodes), r: new Float64Array(3 * nodes) })
   const rooms = [room(mesh.nodeCount), ...levels.map(({ nodeCount }) => room(nodeCount))]
-  return { springs, own, largest: largestOf(springs, own, rooms[0]!), levels, bottom: factor(levels.at(-1)!), rooms }
+  return { springs, own, largest: largestOf(stiffness), levels, bottom: factor(levels.at(-1)!), rooms }
 }
 
 function ownStiffness({ nodeCount, nodes, share, kind }: Mesh, stiffness: readonly Float64Array[], held: Uint8Array): Float64Array {
@@ -72,18 +72,35 @@ function byOwn(own: Float64Array, r: Float64Array, out: Float64Array): void {
   }
 }
 
-/** Largest eigenvalue of the nodes' own inverses times the whole, by repeated multiplication, a little beyond what is found. */
-function largestOf(springs: Springs, own: Float64Array, { x, b, r }: Room): number {
-  for (let i = 0; i < x.length; i++) x[i] = springs.held[i] === 1 ? 0 : ((i * 2654435761) % 1024) / 512 - 1
-  let found = 1
-  for (let step = 0; step < POWER_STEPS; step++) {
-    forcesOf(springs, x, b)
-    byOwn(own, b, r)
-    found = Math.sqrt(dot(r, r) / Math.max(1e-300, dot(x, x)))
-    const scale = 1 / Math.max(1e-300, Math.sqrt(dot(r, r)))
-    for (let i = 0; i < x.length; i++) x[i] = scale * r[i]!
-  }
-  return BEYOND * found
+/**
+ * No eigenvalue of the nodes' own inverses times the whole is above the largest of any cell's own (Rayleigh quotients of sums lie between those of what
+ * is summed), however full cells are and whatever of them is held.
+ */
+function largestOf(stiffness: readonly Float64Array[]): number {
+  return Math.max(
+    ...stiffness.map((k) => {
+      const own = new Float64Array(9 * CORNERS)
+      for (let n = 0; n < CORNERS; n++) {
+        for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) own[9 * n + 3 * i + j] = k[24 * (3 * n + i) + 3 * n + j]!
+        own.set(symmetricInverse(own, 9 * n), 9 * n)
+      }
+      // A start that no symmetry of the cell keeps from the largest.
+      let x = new Float64Array(24).map((_, i) => Math.sin(1 + i * i))
+      const [y, z] = [new Float64Array(24), new Float64Array(24)]
+      let found = 0
+      for (let step = 0; step < POWER_STEPS; step++) {
+        for (let i = 0; i < 24; i++) {
+          let sum = 0
+          for (let j = 0; j < 24; j++) sum += k[24 * i + j]! * x[j]!
+          y[i] = sum
+        }
+        byOwn(own, y, z)
+        found = Math.sqrt(dot(z, z) / dot(x, x))
+        x = z.map((one) => one / found)
+      }
+      return found
+    }),
+  )
 }
 
 export function dot(a: Float64Array, b: Float64Array): number {

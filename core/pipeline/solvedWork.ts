@@ -1,7 +1,10 @@
 import { constantOf } from '../constants/constants'
+import { caseAlong } from '../physics/solved/casesAlong'
 import type { Plastic } from '../physics/solved/limits'
 import { type Case, type SolvedLoad, solvedLoadWork } from '../physics/solved/solvedLoad'
 import { bearableVoxel, type Extent, extentOf, voxelsOf } from '../physics/solved/voxels'
+import type { Purpose } from '../physics/strength/purpose'
+import { type Axis, axes } from '../physics/strength/sections'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { layerTop, type Toolpath } from '../toolpath/toolpath'
@@ -47,14 +50,60 @@ function layerAt(tops: Float64Array, z: number): number {
   return low
 }
 
+type Predicted = Pick<Prediction, 'tracks' | 'melt'>
+
 /** The load at which a predicted part fails, from the lines that are laid. Yields the share that is done. */
 export function* solvedWork(
   { single }: Pick<LaidDown, 'single'>,
-  prediction: Pick<Prediction, 'tracks' | 'melt' | 'mesh'>,
+  prediction: Predicted,
   setup: Setup,
   caseOf: (extent: Extent) => Case,
   voxelMm = PREVIEW_MM,
 ): Generator<number, SolvedLoad> {
   const voxels = voxelsOf(single, bearableVoxel(single, voxelMm, MOST_CELLS))
   return yield* solvedLoadWork(voxels, plasticOf(setup, single, prediction), caseOf(extentOf(single)))
+}
+
+/** A solved load and the axis along which it acts. */
+export interface SolvedAlong extends SolvedLoad {
+  readonly axis: Axis
+}
+
+/** Why a load of a purpose is not solved, in a sentence; nothing where it is. */
+export function notSolved({ kind, axis }: Pick<Purpose['load'], 'kind' | 'axis'>): string | undefined {
+  if (kind === 'threePoint') return 'Three points are not solved yet: both ends would have to slide.'
+  if (axis === 'free') return 'Only loads along X, Y or Z are solved yet.'
+  return undefined
+}
+
+/**
+ * The load of a purpose, solved: along its axis, or along each and the least of them. Yields the share that is done.
+ *
+ * @throws RangeError where it is not solved
+ */
+export function* solvedForPurpose(
+  laid: Pick<LaidDown, 'single'>,
+  prediction: Predicted,
+  setup: Setup,
+  { kind, axis, heldTo, loadedFrom }: Purpose['load'],
+): Generator<number, SolvedAlong> {
+  if (kind === 'threePoint' || axis === 'free') throw new RangeError('no such load is solved')
+  const all: readonly Axis[] = axis === 'weakest' ? axes : [axis]
+  const grip = { heldTo: heldTo / 100, loadedFrom: loadedFrom / 100 }
+  const { single } = laid
+  const voxels = voxelsOf(single, bearableVoxel(single, PREVIEW_MM, MOST_CELLS))
+  const plastic = plasticOf(setup, single, prediction)
+  let weakest: SolvedAlong | undefined
+  for (const [i, along] of all.entries()) {
+    const work = solvedLoadWork(voxels, plastic, caseAlong(extentOf(single), along, kind, grip))
+    for (;;) {
+      const step = work.next()
+      if (step.done) {
+        if (!weakest || step.value.failureN < weakest.failureN) weakest = { ...step.value, axis: along }
+        break
+      }
+      yield (i + step.value) / all.length
+    }
+  }
+  return weakest!
 }

@@ -11,6 +11,7 @@ import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'
 import { type Drawn, type ReadyDrawn, readyOf, useLoads, useMoves } from '../../predictions/useDrawn'
+import { useSolved } from '../../predictions/useSolved'
 import { type Solid, SolidDrawing, solidView } from '../../solids/SolidDrawing'
 import { TurnableFrame } from '../../solids/TurnableFrame'
 import { Button, IconButton } from '../../ui/Button'
@@ -27,6 +28,7 @@ import { type Bearing, bearingOf, stressRatios } from './bearing'
 import { FreeBody } from './FreeBody'
 import { Gains } from './Gains'
 import { loadFromPicks, type Point } from './loadFromPicks'
+import { SolvedLoads } from './SolvedLoads'
 import { WeakestSection } from './WeakestSection'
 
 /** Where the part is held and loaded, what it bears along its length, and what more would cost. */
@@ -47,6 +49,7 @@ function Load({ pair }: { pair: Pair }) {
   const { purpose } = content
   const loaded = [useBearing(of, content), useBearing(beside, content)].filter((one) => one !== undefined)
   const moves = readyOf([ofMoves, besideMoves])
+  const solved = [useSolved(pair.of, content, part, shelf), useSolved(pair.beside, content, part, shelf)].filter((one) => one !== undefined)
   const stuck = [of, beside].find((one) => one?.failed !== undefined)
   const [table, setTable] = useState(false)
   const { ref: right, width } = useSize()
@@ -98,6 +101,13 @@ function Load({ pair }: { pair: Pair }) {
               ) : (
                 <Gains candidate={first.candidate} prediction={first.prediction} />
               )}
+              <div className="mt-3">
+                <SolvedLoads
+                  solved={solved}
+                  bearings={new Map(loaded.map(({ candidate, bearing }) => [candidate.id, bearing]))}
+                  wantedN={wantedN}
+                />
+              </div>
               <p className="mt-2 text-[12px] text-muted">
                 A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift
                 people or hang loads over people with it.

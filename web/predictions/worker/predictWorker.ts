@@ -13,6 +13,7 @@ import * as Comlink from 'comlink'
 import { cache, inTurn, loadPart, openKernel, toolsFor } from './atHand'
 import { drawing } from './drawing'
 import { type PlacedPart, type PredictAnswer, type PredictRequest, type ProgramAnswer, refusalOf } from './request'
+import { solving } from './solving'
 import { trying } from './trying'
 import { holdLife } from './workerLife'
 
@@ -73,6 +74,7 @@ const api = {
   },
 
   ...trying,
+  ...solving,
   ...drawing,
 
   /** The program that prints a candidate, as a file. */

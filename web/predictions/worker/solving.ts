@@ -1,0 +1,48 @@
+import type { Purpose } from '@sable/core/physics/strength/purpose'
+import { layDown } from '@sable/core/pipeline/layDown'
+import { predict } from '@sable/core/pipeline/predict'
+import { type SolvedAlong, solvedForPurpose } from '@sable/core/pipeline/solvedWork'
+import { InputError } from '@sable/core/units/errors'
+import { cache, inTurn, isStillWanted, toolsFor } from './atHand'
+import { type PredictRequest, refusalOf } from './request'
+
+/** For so long it solves without looking up, ms. */
+const BREATH_MS = 40
+
+export type SolvedAnswer =
+  | { readonly kind: 'done'; readonly solved: SolvedAlong }
+  | { readonly kind: 'cancelled' }
+  | ReturnType<typeof refusalOf>
+
+/** What is solved by finite elements. */
+export const solving = {
+  /** The load of a purpose, from the lines of a candidate. It does not keep predictions waiting. Stops when the first entry of `stop` becomes 1. */
+  async solveLoad(
+    request: PredictRequest,
+    load: Purpose['load'],
+    stop: Int32Array,
+    onProgress: (share: number) => void,
+  ): Promise<SolvedAnswer> {
+    try {
+      const { part, polygons } = await toolsFor(request)
+      const { placement, setup, values, overrides } = request
+      const [laid, prediction] = await inTurn(async () => {
+        const options = { kernel: polygons, cache, overrides, load: request.load }
+        return [layDown(part, placement, setup, values, options), predict(part, placement, setup, values, options)] as const
+      })
+      const work = solvedForPurpose(laid, prediction, setup, load)
+      let from = performance.now()
+      for (;;) {
+        const step = work.next()
+        if (step.done) return { kind: 'done', solved: step.value }
+        if (performance.now() - from < BREATH_MS) continue
+        onProgress(step.value)
+        if (!(await isStillWanted(stop))) return { kind: 'cancelled' }
+        from = performance.now()
+      }
+    } catch (error) {
+      if (error instanceof InputError) return refusalOf(error)
+      throw error
+    }
+  },
+}

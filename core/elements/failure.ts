@@ -29,7 +29,7 @@ export function failsAt(
 function worst(ratios: Float64Array, volumes: Float64Array, handful: number): Int32Array {
   let highest = 0
   for (let i = 0; i < ratios.length; i++) if (volumes[i]! > 0 && ratios[i]! > highest) highest = ratios[i]!
-  for (let least = highest / 2; ; least = least < 1e-9 * highest ? -1 : least / 4) {
+  for (let least = highest > 0 ? highest / 2 : -1; ; least = least < 1e-9 * highest ? -1 : least / 4) {
     let [count, volume] = [0, 0]
     for (let i = 0; i < ratios.length; i++)
       if (volumes[i]! > 0 && ratios[i]! >= least) {

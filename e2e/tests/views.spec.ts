@@ -91,6 +91,9 @@ test('load: what the part bears is the ledger’s figure, a change is applied, a
   await expectAccessible(page)
 
   const solid = page.getByRole('img', { name: /how near each section is to failing/ })
+  // The same load, solved from its lines: less than its sections say of a hook that is also twisted.
+  const solved = view.getByRole('region', { name: 'Solved' })
+  await expect(solved).toContainText(/\d N to \d+(\.\d)? N.*(Lines break|Layers part) at x.*N move it by 1 mm\. Its sections say/s)
   await page.getByRole('button', { name: 'Point at hold and load' }).click()
   const box = (await solid.boundingBox())!
   await page.mouse.click(box.x + box.width * 0.72, box.y + box.height * 0.42)

@@ -26,7 +26,7 @@ interface Below {
   readonly at: Int32Array
   readonly nodeAt: Int32Array
   /** Adds the stiffness of a cell, seen by the corners of the wider one in which it is child number `child`, to 576 numbers from `at` on. */
-  readonly addTo: (cell: number, child: number, to: Float64Array, at: number) => void
+  readonly addTo: (cell: number, child: number, to: Float32Array, at: number) => void
 }
 
 interface Made {
@@ -54,7 +54,7 @@ const sparse = weights.map((corners) => corners.map((all) => all.flatMap((weight
 const half = new Float64Array(CELL)
 
 /** Adds `scale · Wᵀ·K·W`: a cell's stiffness as the corners of the wider cell see it. */
-function seen(stiffness: Float64Array, from: number, child: number, to: Float64Array, at = 0): void {
+function seen(stiffness: Float64Array | Float32Array, from: number, child: number, to: Float32Array, at = 0): void {
   half.fill(0)
   const corners = sparse[child]!
   for (let n = 0; n < CORNERS; n++)
@@ -93,7 +93,7 @@ export function levelsAbove(mesh: Mesh, stiffness: readonly Float64Array[], held
 function finest({ counts, at, nodeAt, share, kind, nodes }: Mesh, stiffness: readonly Float64Array[], held: Uint8Array): Below {
   const ready = stiffness.map((own) =>
     Array.from({ length: 8 }, (_, child) => {
-      const to = new Float64Array(CELL)
+      const to = new Float32Array(CELL)
       seen(own, 0, child, to)
       return to
     }),
@@ -142,7 +142,8 @@ function above({ counts, at, nodeAt, addTo }: Below): Made {
       place[i] = cells.length
       cells.push(i)
     }
-  const stiffness = new Float64Array(CELL * cells.length)
+  // Single precision: these grids only guide, and there are many numbers.
+  const stiffness = new Float32Array(CELL * cells.length)
   for (let c = 0; c < at.length; c++) {
     const cell = at[c]!
     const [x, y, z] = [cell % nx, Math.floor(cell / nx) % ny, Math.floor(cell / (nx * ny))]
@@ -206,7 +207,7 @@ function parentsOf([nx, ny]: Level['counts'], nodeAt: Int32Array, wide: Level['c
 function rowsOf(
   counts: Level['counts'],
   cells: readonly number[],
-  stiffness: Float64Array,
+  stiffness: Float32Array,
   { number, at }: Nodes,
 ): Pick<Level, 'near' | 'stencil' | 'inverse'> {
   const near = new Int32Array(NEAR * at.length).fill(-1)

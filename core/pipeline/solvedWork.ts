@@ -14,7 +14,7 @@ import type { Prediction } from './predict'
 /** How wide a cell is where nothing else is asked for, mm: good for stiffness and place; ranking infill against walls wants one line. */
 export const PREVIEW_MM = 0.9
 /** So many cells are solved at most; of larger parts they are wider. */
-const MOST_CELLS = 200_000
+const MOST_CELLS = 120_000
 
 /** What a prediction's plastic bears: with what is missing of it, and the bond of each of its layers. */
 export function plasticOf(setup: Setup, path: Toolpath, { tracks, melt }: Pick<Prediction, 'tracks' | 'melt'>): Plastic {

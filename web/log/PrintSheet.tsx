@@ -6,11 +6,11 @@ import { useEffect, useMemo } from 'react'
 import { useParams } from 'react-router'
 import { printPhotoAddress, printQuery } from '../api/prints'
 import { shelfQuery } from '../api/shelf'
-import { Button } from '../ui/Button'
 import { inMoney } from '../ui/currency'
 import { dayOf } from '../ui/dates'
 import { Loading } from '../ui/Loading'
 import { Markdown } from '../ui/Markdown'
+import { PaperPage, PaperPlace } from '../ui/PaperPage'
 import { HeightStrip } from './HeightStrip'
 import { namesOf } from './namesOf'
 import { stateNames } from './stateNames'
@@ -25,14 +25,9 @@ export function PrintSheet() {
   }, [])
   if (!print.data || !shelf.data) return <Loading what="the print" failed={print.failureReason ?? shelf.failureReason} />
   return (
-    <section aria-label="Record" className="min-h-0 flex-1 overflow-auto bg-sunk py-5 print:bg-white print:p-0">
-      <div className="mx-auto mb-3 w-[210mm] print:hidden">
-        <Button tone="main" onClick={() => window.print()}>
-          Print
-        </Button>
-      </div>
+    <PaperPlace label="Record">
       <Page print={print.data} nameOf={namesOf(shelf.data)} />
-    </section>
+    </PaperPlace>
   )
 }
 
@@ -45,24 +40,18 @@ function Page({ print: { line, frozen, kept, photos }, nameOf }: { print: Print;
     ...(fit === undefined ? [] : [`fit ${fit}`]),
   ]
   return (
-    <article
-      data-theme="light"
-      className="sheet mx-auto w-[210mm] bg-white p-[12mm] text-[10.5px] leading-[1.4] text-[#1d1916] print:w-auto print:p-0"
-    >
-      <header className="flex items-end justify-between gap-6 border-b border-[#1d1916] pb-1">
-        <div>
-          <h1 className="text-[16px] font-semibold">
-            {line.name} {line.profile}
-          </h1>
-          <p>{[line.printer, line.nozzle, line.material, ...(line.spool === undefined ? [] : [line.spool])].map(nameOf).join(', ')}</p>
-        </div>
-        <p className="text-right">
+    <PaperPage
+      title={`${line.name} ${line.profile}`}
+      under={[line.printer, line.nozzle, line.material, ...(line.spool === undefined ? [] : [line.spool])].map(nameOf).join(', ')}
+      aside={
+        <>
           {dayOf(line.startedAt ?? line.plannedAt)}
           <br />
           {stateNames[line.state]}
-          {line.atZ !== undefined && ` at ${line.atZ} mm`}
-        </p>
-      </header>
+        </>
+      }
+      className="p-[12mm] text-[10.5px] leading-[1.4]"
+    >
       <table className="mt-2 w-full">
         <thead>
           <tr className="text-left text-[#6a5e52]">
@@ -125,7 +114,7 @@ function Page({ print: { line, frozen, kept, photos }, nameOf }: { print: Print;
           <img key={id} src={printPhotoAddress(id)} alt={`Photograph ${i + 1}`} className="h-[38mm] rounded object-cover" />
         ))}
       </div>
-    </article>
+    </PaperPage>
   )
 }
 

@@ -8,9 +8,9 @@ import { useEffect, useMemo } from 'react'
 import { useParams } from 'react-router'
 import { queuesQuery } from '../api/queues'
 import { shelfQuery } from '../api/shelf'
-import { Button } from '../ui/Button'
 import { clockOf, dayOf } from '../ui/dates'
 import { Loading } from '../ui/Loading'
+import { PaperPage, PaperPlace } from '../ui/PaperPage'
 import { usePlans } from './usePlans'
 import { useQueueNow } from './useQueueNow'
 
@@ -26,14 +26,9 @@ export function DaySheet() {
   if (!queues.data || !shelf.data) return <Loading what="the queue" failed={queues.failureReason ?? shelf.failureReason} />
   if (!stored) return <p className="m-auto p-10 text-muted">There is no such queue any more.</p>
   return (
-    <section aria-label="Day sheet" className="min-h-0 flex-1 overflow-auto bg-sunk py-5 print:bg-white print:p-0">
-      <div className="mx-auto mb-3 w-[210mm] print:hidden">
-        <Button tone="main" onClick={() => window.print()}>
-          Print
-        </Button>
-      </div>
+    <PaperPlace label="Day sheet">
       <Days stored={stored} shelf={shelf.data} />
-    </section>
+    </PaperPlace>
   )
 }
 
@@ -48,16 +43,7 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
   const jobOf = (item: PlannedItem) => stored.jobs.find(({ id }) => id === item.of)
   const days = group(plan.items, (item) => dayOf(at(item.setUpAt)))
   return (
-    <article
-      data-theme="light"
-      className="sheet mx-auto w-[210mm] bg-white p-[12mm] text-[11px] leading-[1.45] text-[#1d1916] print:w-auto print:p-0"
-    >
-      <header className="mb-2 flex items-end justify-between border-b border-[#1d1916] pb-1">
-        <h1 className="text-[16px] font-semibold">{stored.name}</h1>
-        <p>
-          as planned {dayOf(now)}, {clockOf(now)}
-        </p>
-      </header>
+    <PaperPage title={stored.name} aside={`as planned ${dayOf(now)}, ${clockOf(now)}`}>
       {[...days].map(([day, items]) => (
         <section key={day} aria-label={day} className="mb-3">
           <h2 className="text-[13px] font-semibold">{day}</h2>
@@ -108,6 +94,6 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
         </p>
       ))}
       <p className="mt-2">Never start a machine that nobody is with.</p>
-    </article>
+    </PaperPage>
   )
 }

@@ -7,9 +7,9 @@ import { useParams } from 'react-router'
 import { shelfQuery } from '../api/shelf'
 import { Lost } from '../app/Lost'
 import { formatValue } from '../bench/ledger/rows'
-import { Button } from '../ui/Button'
 import { Loading } from '../ui/Loading'
 import { Markdown } from '../ui/Markdown'
+import { PaperPage, PaperPlace } from '../ui/PaperPage'
 
 /** A profile on one page, to be pinned beside the printer. */
 export function ProfileSheet() {
@@ -22,14 +22,9 @@ export function ProfileSheet() {
   const profile = shelf.data.profiles.find(({ key }) => key === recordKey)
   if (!profile) return <Lost what="There is no such profile." />
   return (
-    <section aria-label="Profile" className="min-h-0 flex-1 overflow-auto bg-sunk py-5 print:bg-white print:p-0">
-      <div className="mx-auto mb-3 w-[210mm] print:hidden">
-        <Button tone="main" onClick={() => window.print()}>
-          Print
-        </Button>
-      </div>
+    <PaperPlace label="Profile">
       <Page profile={profile} shelf={shelf.data} />
-    </section>
+    </PaperPlace>
   )
 }
 
@@ -47,17 +42,11 @@ function Page({
   const said = (group: string): readonly SettingName[] =>
     settingNames.filter((own) => values[own] !== undefined && definitionOf(own).group === group)
   return (
-    <article
-      data-theme="light"
-      className="sheet mx-auto w-[210mm] bg-white p-[12mm] text-[11px] leading-[1.45] text-[#1d1916] print:w-auto print:p-0"
+    <PaperPage
+      title={name}
+      under={isFor.join(' · ') || 'for any material'}
+      aside={[family, ...tags].filter((text) => text !== '').join(', ')}
     >
-      <header className="flex items-end justify-between border-b border-[#1d1916] pb-1">
-        <div>
-          <h1 className="text-[16px] font-semibold">{name}</h1>
-          <p>{isFor.join(' · ') || 'for any material'}</p>
-        </div>
-        <p className="text-right">{[family, ...tags].filter((text) => text !== '').join(', ')}</p>
-      </header>
       {notes !== '' && (
         <div className="mt-2">
           <Markdown text={notes} />
@@ -89,6 +78,6 @@ function Page({
           ))}
       </div>
       <p className="mt-2 text-[9px] text-[#6a5e52]">Whatever is not said here comes from printer, nozzle, material and spool.</p>
-    </article>
+    </PaperPage>
   )
 }

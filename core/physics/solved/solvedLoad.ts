@@ -81,6 +81,7 @@ export function* solvedLoadWork(voxels: Voxels, plastic: Plastic, { hold, load, 
       'Load it where there is some of it.',
     )
   const materials = elasticities(plastic)
+  yield 0
   const ready = makeReady(mesh, materials, held)
   const moved: Float64Array[] = []
   let iterations = 0

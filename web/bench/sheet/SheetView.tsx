@@ -5,9 +5,9 @@ import type { Prediction } from '@sable/core/pipeline/predict'
 import clsx from 'clsx'
 import { useBench } from '../../desk/bench'
 import { useForecasts } from '../../predictions/predictionStore'
-import { Button } from '../../ui/Button'
 import { inMoney } from '../../ui/currency'
 import { dayOf } from '../../ui/dates'
+import { PaperPage, PaperPlace } from '../../ui/PaperPage'
 import { type Cell, cellsOf, type LedgerRow, ledgerRows } from '../ledger/rows'
 import { purposeWords, shownLimit } from '../part/limits'
 import { cautionsFor } from './cautions'
@@ -42,16 +42,10 @@ export function SheetView() {
   )
   const missing = content.candidates.filter(({ id }) => (forecasts[id]?.state ?? 'running') === 'running').length
   return (
-    <section
-      aria-label="Sheet"
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard, where it holds nothing to press
-      tabIndex={0}
-      className="min-h-0 flex-1 overflow-auto bg-sunk py-5 print:bg-white print:p-0"
-    >
-      <div className="mx-auto mb-3 flex w-[210mm] items-center gap-3 print:hidden">
-        <Button tone="main" disabled={missing > 0} onClick={() => window.print()}>
-          Print
-        </Button>
+    <PaperPlace
+      label="Sheet"
+      isReady={missing === 0}
+      note={
         <p role="status" className="text-[12.5px] text-muted">
           {missing > 0
             ? `Figures of ${missing} of ${columns.length} candidates are still computed.`
@@ -59,11 +53,12 @@ export function SheetView() {
               ? 'One upright A4 page.'
               : `${pages.length} upright A4 pages, at most ${MOST_COLUMNS} candidates on each.`}
         </p>
-      </div>
+      }
+    >
       {pages.map((page, i) => (
         <Page key={page[0]?.candidate.id} columns={page} number={pages.length > 1 ? `page ${i + 1} of ${pages.length}` : undefined} />
       ))}
-    </section>
+    </PaperPlace>
   )
 }
 
@@ -72,24 +67,23 @@ function Page({ columns, number }: { columns: readonly Column[]; number: string 
   const first = columns.find(({ prediction }) => prediction)?.prediction
   const cautions = cautionsFor(columns.flatMap(({ prediction }) => prediction ?? []))
   return (
-    <article
-      data-theme="light"
-      className="sheet mx-auto mb-5 w-[210mm] bg-white p-[10mm] text-[9.5px] leading-[1.35] text-[#1d1916] print:mb-0 print:w-auto print:p-0 print:not-first-of-type:break-before-page"
-    >
-      <header className="flex items-end justify-between gap-6 border-b border-[#1d1916] pb-1">
-        <div>
-          <h1 className="text-[15px] font-semibold">{content.name}</h1>
-          <p>
-            {part.name}
-            {first && `, ${first.mesh.sizeMm.map((mm) => mm.toFixed(1)).join(' × ')} mm`}. {purposeWords(content.purpose)}.
-          </p>
-        </div>
-        <p className="shrink-0 text-right">
+    <PaperPage
+      title={content.name}
+      under={
+        <>
+          {part.name}
+          {first && `, ${first.mesh.sizeMm.map((mm) => mm.toFixed(1)).join(' × ')} mm`}. {purposeWords(content.purpose)}.
+        </>
+      }
+      aside={
+        <>
           Sable Lantern{number !== undefined && `, ${number}`}
           <br />
           {dayOf(new Date())}
-        </p>
-      </header>
+        </>
+      }
+      className="p-[10mm] text-[9.5px] leading-[1.35]"
+    >
       <Figures columns={columns} />
       <h2 className="mt-2 border-b border-[#1d1916] pb-0.5 text-[9.5px] font-semibold">Risks</h2>
       {columns.map(({ candidate, letter, prediction }) => (
@@ -112,7 +106,7 @@ function Page({ columns, number }: { columns: readonly Column[]; number: string 
           <p key={caution}>{caution}</p>
         ))}
       </footer>
-    </article>
+    </PaperPage>
   )
 }
 

@@ -126,6 +126,45 @@ it('a C-shaped hook opens where the curved beam of Winkler says, at a grid of 1 
   for (const step of [1, 0.5]) expect(Math.abs(failure(step) / wanted - 1)).toBeLessThan(0.07)
 })
 
+it('a ring pressed together gives way as a thin ring does: δ = 0.149·F·R³/(E·I)', () => {
+  // Timoshenko, Strength of Materials; from memory: (π/4 − 2/π)·F·R³/(E·I) across, for a ring that is thin against its radius.
+  const [radius, thick, wide, step] = [20, 3, 4, 0.5]
+  const [inner, outer] = [radius - thick / 2, radius + thick / 2]
+  const middle = outer + 1
+  const points = [-0.375, -0.125, 0.125, 0.375].map((own) => own * step)
+  const shareAt = (x: number, y: number): number =>
+    points.reduce(
+      (sum, dx) =>
+        sum +
+        points.filter((dy) => {
+          const r = Math.hypot(x + dx - middle, y + dy - middle)
+          return r >= inner && r <= outer
+        }).length,
+      0,
+    ) / 16
+  const counts = [Math.round((2 * middle) / step), Math.round((2 * middle) / step), Math.round(wide / step)] as const
+  const cells = cellsOf(counts, [step, step, step], (x, y) => shareAt(x, y) >= 0.02)
+  const share = cells.share.map((_, i) => {
+    const own = cells.at[i]!
+    return shareAt(((own % counts[0]) + 0.5) * step, ((Math.floor(own / counts[0]) % counts[1]) + 0.5) * step)
+  })
+  // A quarter would do; of the whole the lowest generator is held, and the highest pressed.
+  const isPole = ([x, y]: Three, top: boolean): boolean =>
+    Math.abs(x - middle) < step * 0.6 && (top ? y > middle + inner : y < middle - inner)
+  const own = loaded(
+    { ...cells, share },
+    isotropic(E, 0),
+    (at) => (isPole(at, false) ? all : none),
+    (at) => (isPole(at, true) ? [0, -1, 0] : nothing),
+  )
+  const force = -own.forces.reduce((sum, one) => sum + one, 0)
+  const given = own.work / force
+  const wanted = ((Math.PI / 4 - 2 / Math.PI) * force * radius ** 3) / (E * ((wide * thick ** 3) / 12))
+  // It is stiffer by the poles, which are held and loaded over their whole thickness, and softer by shear.
+  expect(given / wanted).toBeGreaterThan(0.9)
+  expect(given / wanted).toBeLessThan(1.08)
+})
+
 describe('any solid', () => {
   const layered = orthotropic({ modulus: [2400, 2100, 1700], poisson: 0.35, shear: [600, 650, 800] })
   const random = seeded(5)

@@ -60,5 +60,7 @@ export function useSolved(candidate: Candidate | undefined, content: LineupConte
   const solved = key === undefined ? undefined : kept.get(key)
   if (why !== undefined) return { candidate, why }
   if (solved) return { candidate, solved }
-  return { candidate, ...(found && found.key === key ? { share: found.share, why: found.why } : {}) } as Solved
+  if (!found || found.key !== key) return { candidate }
+  const { key: _, ...told } = found
+  return { candidate, ...told }
 }

@@ -75,6 +75,8 @@ export function JobRows({ content, lines, plan, now, machines, printerName, onCh
                   {done > 0 && ` · ${done} done`}
                   {running.length > 0 && ` · ${running.length} running`}
                   {failed > 0 && ` · ${failed} failed`}
+                  {job.notBefore !== undefined && Date.parse(job.notBefore) > now.getTime() && ` · not before ${momentOf(job.notBefore)}`}
+                  {job.wishedBy !== undefined && ` · wished for by ${momentOf(job.wishedBy)}`}
                 </span>
                 {refused && <span className="block border-l-2 border-stop pl-2 text-[12px] text-stop">{refused.why}</span>}
               </td>

@@ -96,7 +96,7 @@ test('load: what the part bears is the ledger’s figure, a change is applied, a
   await expect(solved).toContainText(/\d N to \d+(\.\d)? N.*(Lines break|Layers part) at x.*N move it by 1 mm\. Its sections say/s)
   await page.getByRole('button', { name: 'Point at hold and load' }).click()
   const box = (await solid.boundingBox())!
-  await page.mouse.click(box.x + box.width * 0.72, box.y + box.height * 0.42)
+  await page.mouse.click(box.x + box.width * 0.69, box.y + box.height * 0.42)
   await expect(view.getByText('Click the part where it is loaded.')).toBeVisible()
   await page.mouse.click(box.x + box.width * 0.42, box.y + box.height * 0.62)
   await expect(view.getByRole('combobox', { name: 'Load' })).toHaveAttribute('data-value', 'bendHigh')

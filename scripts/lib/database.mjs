@@ -12,6 +12,8 @@ import { refuse, say } from './say.mjs'
 const folder = join(dataDir, 'mariadb')
 /** Where it is made; it gets its name when it is whole. */
 const making = `${folder}.making`
+/** A database that starts removes temporary tables that lie in its folder, whosever they are: two that shared one would end each other. */
+const temporary = join(dataDir, 'mariadb-temporary')
 const log = join(dataDir, 'mariadb.log')
 const initFile = join(dataDir, 'mariadb-init.sql')
 export const databaseName = 'sable'
@@ -30,6 +32,7 @@ export const hasDatabase = () => existsSync(join(folder, 'mysql'))
 export async function startDatabase(held, onDeath) {
   const mariadbd = installDebian('mariadb-server', ['/usr/sbin/mariadbd', '/usr/sbin/mysqld', '/usr/libexec/mariadbd'])
   mkdirSync(dataDir, { recursive: true, mode: 0o700 })
+  mkdirSync(temporary, { recursive: true, mode: 0o700 })
   await stopLeftOver()
   removeHalfMade()
   if (!existsSync(folder)) create()
@@ -63,7 +66,7 @@ function create() {
   const { status, stderr } = spawnSync(
     script,
     ['--no-defaults', `--datadir=${making}`, '--auth-root-authentication-method=normal', '--skip-test-db', `--user=${userInfo().username}`],
-    { encoding: 'utf8' },
+    { encoding: 'utf8', env: { ...process.env, TMPDIR: temporary } },
   )
   if (status !== 0) refuse(`The data directory ${folder} could not be made.${hintOf(stderr)}\n${stderr}`)
   renameSync(making, folder)
@@ -98,6 +101,7 @@ async function launch(mariadbd, port, onDeath) {
       '--no-defaults',
       `--datadir=${folder}`,
       `--socket=${socketPath}`,
+      `--tmpdir=${temporary}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',
       `--pid-file=${join(dataDir, 'mariadb.pid')}`,

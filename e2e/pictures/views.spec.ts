@@ -52,9 +52,8 @@ test('load', async ({ page }) => {
   await page.getByRole('link', { name: 'load' }).click()
   await choose(page.getByLabel('Beside'), { label: 'quick' })
   await expect(page.getByRole('img', { name: /^Weakest section of quick/ })).toBeVisible({ timeout: 60_000 })
-  await expect(page.getByRole('region', { name: 'Newtons for a minute and a gram' }).getByRole('status')).toHaveCount(0, {
-    timeout: 90_000,
-  })
+  await expect(page.getByRole('region', { name: 'Solved' }).getByText(/move it by 1 mm/)).toHaveCount(2, { timeout: 90_000 })
+  await expect(page.getByRole('region', { name: 'Load' }).getByRole('status')).toHaveCount(0, { timeout: 90_000 })
   await page.waitForTimeout(1000)
   await page.screenshot({ path: picture('load') })
 })

@@ -29,7 +29,10 @@ interface Room {
   readonly r: Float64Array
 }
 
-/** @param size of a cell, mm; taken from the mesh */
+/**
+ * @param materials by the kinds of the mesh's cells
+ * @param held 1 for each movement (three a node) that is none
+ */
 export function makeReady(mesh: Mesh, materials: readonly Elasticity[], held: Uint8Array): Ready {
   const stiffness = materials.map((one) => brickStiffness(mesh.size, one))
   const springs = springsOf(mesh, stiffness, held)
@@ -163,18 +166,19 @@ function more(own: Float64Array, r: Float64Array, step: Float64Array, keeps: num
 function coarseCycle(ready: Ready, at: number): void {
   const { levels, rooms, bottom } = ready
   const level = levels[at]!
-  const { x, b, r } = rooms[at + 1]!
+  const room = rooms[at + 1]!
+  const { x, b, r } = room
   if (at === levels.length - 1) {
     solveBottom(bottom, b, x)
     return
   }
   x.fill(0)
-  for (let n = 0; n < level.nodeCount; n++) relax(level, n, x, b)
+  for (let n = 0; n < level.nodeCount; n++) relax(level, n, room)
   for (let n = 0; n < level.nodeCount; n++) residual(level, n, x, b, r)
   restrict(levels[at + 1]!, r, rooms[at + 2]!.b)
   coarseCycle(ready, at + 1)
   prolong(levels[at + 1]!, rooms[at + 2]!.x, x)
-  for (let n = level.nodeCount - 1; n >= 0; n--) relax(level, n, x, b)
+  for (let n = level.nodeCount - 1; n >= 0; n--) relax(level, n, room)
 }
 
 /** What is left at a node. */
@@ -194,20 +198,17 @@ function residual({ near, stencil }: Level, n: number, x: Float64Array, b: Float
 }
 
 /** A node goes to where its neighbours leave nothing of its forces (Gauss–Seidel by nodes). */
-function relax({ near, stencil, inverse }: Level, n: number, x: Float64Array, b: Float64Array): void {
-  let [rx, ry, rz] = [b[3 * n]!, b[3 * n + 1]!, b[3 * n + 2]!]
-  for (let k = 27 * n; k < 27 * n + 27; k++) {
-    const other = near[k]!
-    if (other < 0) continue
-    const [s, ux, uy, uz] = [9 * k, x[3 * other]!, x[3 * other + 1]!, x[3 * other + 2]!]
-    rx -= stencil[s]! * ux + stencil[s + 1]! * uy + stencil[s + 2]! * uz
-    ry -= stencil[s + 3]! * ux + stencil[s + 4]! * uy + stencil[s + 5]! * uz
-    rz -= stencil[s + 6]! * ux + stencil[s + 7]! * uy + stencil[s + 8]! * uz
-  }
+function relax(level: Level, n: number, { x, b, r }: Room): void {
+  residual(level, n, x, b, r)
+  const { inverse } = level
+  const d = 3 * n
   const i = 9 * n
-  x[3 * n]! += inverse[i]! * rx + inverse[i + 1]! * ry + inverse[i + 2]! * rz
-  x[3 * n + 1]! += inverse[i + 3]! * rx + inverse[i + 4]! * ry + inverse[i + 5]! * rz
-  x[3 * n + 2]! += inverse[i + 6]! * rx + inverse[i + 7]! * ry + inverse[i + 8]! * rz
+  const rx = r[d]!
+  const ry = r[d + 1]!
+  const rz = r[d + 2]!
+  x[d]! += inverse[i]! * rx + inverse[i + 1]! * ry + inverse[i + 2]! * rz
+  x[d + 1]! += inverse[i + 3]! * rx + inverse[i + 4]! * ry + inverse[i + 5]! * rz
+  x[d + 2]! += inverse[i + 6]! * rx + inverse[i + 7]! * ry + inverse[i + 8]! * rz
 }
 
 function restrict({ parents }: Level, fine: Float64Array, coarse: Float64Array): void {

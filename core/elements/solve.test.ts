@@ -199,6 +199,17 @@ describe('any solid', () => {
     }
   })
 
+  it('moves where it is loaded within a thousandth of the exact solution with what the solver leaves by itself', () => {
+    for (let seed = 1; seed <= 6; seed++) {
+      const [usual, exact] = [undefined, 1e-10].map((enough) => loaded(lump(seed), layered, hold, push(400 + seed), enough)) as [
+        Loaded,
+        Loaded,
+      ]
+      expect(usual.residual).toBeGreaterThan(exact.residual)
+      expect(Math.abs(usual.work / exact.work - 1)).toBeLessThan(1e-3)
+    }
+  })
+
   it('comes out the same whatever the way its coarse grids are cut', () => {
     const of = (counts: Three): number =>
       loaded(

@@ -9,7 +9,7 @@ export interface Solved {
   readonly residual: number
 }
 
-/** What is left of the forces leaves stiffness and failure load within a thousandth; measured on blocks and the demo's parts. */
+/** So much left of the forces leaves the movement where they act within a thousandth (see the test). */
 const ENOUGH = 3e-3
 const MOST_ITERATIONS = 200
 

@@ -7,6 +7,7 @@ import type { Purpose } from '../physics/strength/purpose'
 import { type Axis, axes } from '../physics/strength/sections'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
+import { layerAt } from '../slicing/layers'
 import { layerTop, type Toolpath } from '../toolpath/toolpath'
 import type { LaidDown } from './layDown'
 import type { Prediction } from './predict'
@@ -37,17 +38,6 @@ export function plasticOf(setup: Setup, path: Toolpath, { tracks, melt }: Pick<P
 function spreadsOf({ known = {} }: Setup): Plastic['spreads'] {
   const own = (id: 'strength.inLayer' | 'strength.bond'): number => known[id]?.spread ?? constantOf(id).spread
   return { lines: own('strength.inLayer'), layers: Math.hypot(own('strength.inLayer'), own('strength.bond')) }
-}
-
-/** The layer in which a height lies. */
-function layerAt(tops: Float64Array, z: number): number {
-  let [low, high] = [0, tops.length - 1]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (tops[middle]! < z) low = middle + 1
-    else high = middle
-  }
-  return low
 }
 
 type Predicted = Pick<Prediction, 'tracks' | 'melt'>

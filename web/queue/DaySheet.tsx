@@ -93,7 +93,10 @@ function Days({ stored, shelf }: { stored: StoredQueue; shelf: Shelf }) {
           {stored.jobs.find(({ id }) => id === job)?.name ?? job}: {why}
         </p>
       ))}
-      <p className="mt-2">Never start a machine that nobody is with.</p>
+      <p className="mt-2">
+        Never start a machine that nobody is with, nor leave the first print of a profile alone. Have a smoke alarm, and nothing near that
+        burns.
+      </p>
     </PaperPage>
   )
 }

@@ -185,6 +185,12 @@ export function LanesKey({ hasPresence, hasQuiet }: { hasPresence: boolean; hasQ
       {hasPresence && sign(`url(#${id}nobody)`, 'nobody is there')}
       {hasQuiet && sign(`url(#${id}quiet)`, 'quiet: nothing is printed')}
       <span>Drag a bar, or Alt with the arrows: to another printer, or along the clock.</span>
+      {hasPresence && (
+        <span className="w-full border-l-2 border-worse pl-2">
+          Prints run on while nobody is there. Never let the first print of a profile do so; have a smoke alarm, and nothing near that
+          burns.
+        </span>
+      )}
     </div>
   )
 }

@@ -1,8 +1,6 @@
 import { type Elasticity, orthotropic } from '../../elements/elasticity'
+import { POISSON } from '../strength/thinWalls'
 import { KINDS } from './voxels'
-
-/** Poisson's ratio of printed plastics, from memory. */
-const POISSON = 0.35
 
 /** What plastic bears and how far it gives way, MPa; what lines bear across themselves, and in shear, as shares. */
 export interface Plastic {

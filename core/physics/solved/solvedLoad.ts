@@ -45,7 +45,7 @@ export interface SolvedLoad {
 export const NEAR_GRIP = 2.5
 /** Cells that are emptier are not judged: what is in them is told by their neighbours. */
 const JUDGED_FROM = 0.5
-/** Standard deviation that a grid leaves in the logarithm of a failure load: one half as wide changes it by less than a twelfth. */
+/** Standard deviation that a grid leaves in the logarithm of a failure load: assumed, for one half as wide changed it by up to a twelfth. */
 const GRID = 0.06
 const EIGHTY = 1.2816
 /** Directions between two loads that are tried. */
@@ -92,6 +92,7 @@ export function* solvedLoadWork(voxels: Voxels, plastic: Plastic, { hold, load, 
     for (;;) {
       const step = work.next()
       if (step.done) {
+        if (!(step.value.residual <= MOST_LEFT)) throw notSolvable()
         moved.push(step.value.moved)
         iterations = Math.max(iterations, step.value.iterations)
         break
@@ -120,6 +121,16 @@ export function* solvedLoadWork(voxels: Voxels, plastic: Plastic, { hold, load, 
     dropped,
   }
 }
+
+/** Movements under which more than this share of the forces is left are no result. */
+const MOST_LEFT = 0.01
+const notSolvable = (): InputError =>
+  new InputError(
+    'not-solved',
+    'The forces on the part found no balance.',
+    '',
+    'Hold more of it, or take another width of cells: something may hang by a thread.',
+  )
 
 /** 0 within it. */
 function distanceTo({ low, high }: Box, at: Three): number {

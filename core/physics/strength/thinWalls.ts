@@ -6,7 +6,7 @@ import type { Cuts } from './beam'
 /** Of a solid's sections less than this share is empty. */
 const HOLLOW = 0.15
 /** Poisson's ratio of printed plastics, from memory. */
-const POISSON = 0.35
+export const POISSON = 0.35
 /** Buckling coefficient of a long plate whose edges are held (Timoshenko & Gere, Theory of Elastic Stability; from memory). */
 const PLATE = (4 * Math.PI ** 2) / (12 * (1 - POISSON ** 2))
 

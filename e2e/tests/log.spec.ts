@@ -2,6 +2,7 @@ import { expect, type Page, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { choose } from './choose'
 import { LedgerPage } from './ledgerPage'
+import { expectReached, zoomedIn } from './reach'
 
 /** A machine and a reel of its own, so that no test sees what another has learned; and a lineup that is printed with them. */
 async function ownLineup(page: Page, name: string): Promise<{ readonly lineup: string; readonly printer: string }> {
@@ -121,6 +122,12 @@ test('what cannot be is said beside the field, and a print that was never begun 
   await begin(page, lineup)
   await page.getByRole('button', { name: 'Put it into the log for later' }).click()
   await expect(page.getByRole('table', { name: 'Foretold' })).toBeVisible()
+  await test.step('at 200 % all of it is reached', async () => {
+    const usual = page.viewportSize()!
+    await page.setViewportSize(zoomedIn)
+    await expectReached(page)
+    await page.setViewportSize(usual)
+  })
   await page.getByRole('button', { name: 'It is already made' }).click()
   await page.getByRole('group', { name: 'It came out' }).getByRole('button', { name: 'spoiled' }).click()
   await page.getByRole('textbox', { name: 'At a height of' }).fill('400')

@@ -1,22 +1,9 @@
-import { expect, type Page, test } from '../desk'
+import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
+import { expectReached, outOfReach, zoomedIn } from './reach'
 
-/** What is pressed or typed into and stands beyond the right edge, where nothing scrolls to it. */
-const outOfReach = (page: Page): Promise<string[]> =>
-  page.evaluate(() => {
-    const isScrolledTo = (of: Element): boolean => {
-      for (let one = of.parentElement; one; one = one.parentElement)
-        if (one.scrollWidth > one.clientWidth && /auto|scroll/.test(getComputedStyle(one).overflowX)) return true
-      return false
-    }
-    return [...document.querySelectorAll('main button, main a, main input, main [role=combobox]')]
-      .filter((one) => one.getBoundingClientRect().right > innerWidth + 1 && one.getBoundingClientRect().width > 1 && !isScrolledTo(one))
-      .map((one) => one.getAttribute('aria-label') ?? one.textContent ?? one.tagName)
-  })
-
-// 1280 × 800 at 200 % (WCAG 2.2, 1.4.4 and 1.4.10).
-test.use({ viewport: { width: 640, height: 400 } })
+test.use({ viewport: zoomedIn })
 
 for (const path of [
   '/bench/new',
@@ -32,10 +19,23 @@ for (const path of [
     await page.goto(path)
     await expect(page.getByRole('heading', { level: 1 })).toBeAttached()
     await page.waitForLoadState('networkidle')
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(640)
-    expect(await outOfReach(page)).toEqual([])
+    await expectReached(page)
     await expectAccessible(page)
   })
+
+test('at 200 % everything of each print of the day book is reached', async ({ page }) => {
+  await page.goto('/log')
+  const prints = page.getByRole('listbox', { name: 'Prints' })
+  await expect(prints.getByRole('option').first()).toBeVisible()
+  const inSight = await prints.getByRole('option').count()
+  expect(inSight).toBeGreaterThan(8)
+  for (let i = 0; i < inSight; i++) {
+    await prints.getByRole('option').nth(i).click()
+    await expect(page.getByRole('article')).toBeVisible()
+    await page.waitForLoadState('networkidle')
+    await expectReached(page)
+  }
+})
 
 test('at 200 % everything of each view of the bench is reached', async ({ page }) => {
   await new LedgerPage(page).openCopy(2)

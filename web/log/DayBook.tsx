@@ -44,7 +44,10 @@ export function DayBook({
     onOpen(lines[next]!.id)
   }
   return (
-    <section aria-label="Day book" className="flex w-[31rem] shrink-0 flex-col border-r border-line">
+    <section
+      aria-label="Day book"
+      className="flex w-[31rem] shrink-0 flex-col border-line max-lg:h-52 max-lg:w-full max-lg:border-b lg:border-r"
+    >
       <div className="flex h-7 shrink-0 items-center gap-2 border-b border-line px-3 text-[12px] text-muted">
         <span className="flex-1">
           {lines.length < total ? `the newest ${lines.length} of ${total}` : total} {total === 1 ? 'print' : 'prints'}

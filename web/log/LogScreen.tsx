@@ -107,7 +107,7 @@ function Opened({ shelf }: { shelf: Shelf }) {
       ) : view === 'back' ? (
         <LookingBack lines={lines} shelf={shelf} />
       ) : (
-        <div className="flex min-h-0 flex-1">
+        <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
           <DayBook
             lines={lines}
             total={prints.data?.total ?? 0}

@@ -75,7 +75,7 @@ export function PrintPage({
       setTelling(false)
     })
   return (
-    <article aria-label={`Print of ${line.name}`} className="min-w-0 flex-1 overflow-auto px-5 py-3">
+    <article aria-label={`Print of ${line.name}`} className="min-w-0 flex-1 px-5 py-3 lg:overflow-auto">
       <Head print={print.data} nameOf={nameOf} />
       {refusal && <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />}
       <dl className="mt-2 text-[12.5px]">

@@ -22,8 +22,8 @@ const { values, positionals } = parseArgs({
 })
 const [model] = positionals
 if (model === undefined) {
-  console.error(
-    'Usage: npm run inspect -- MODEL [--layer N] [--set NAME=VALUE] [--printer KEY] [--nozzle KEY] [--scale N] [--out FILE.svg]',
+  process.stderr.write(
+    'Usage: npm run inspect -- MODEL [--layer N] [--set NAME=VALUE] [--printer KEY] [--nozzle KEY] [--scale N] [--out FILE.svg]\n',
   )
   process.exit(1)
 }
@@ -39,7 +39,7 @@ const laid = layDown(part, placement, setupOf(values.printer, values.nozzle), se
 const layer = Number(values.layer) - 1
 const count = layerCount(laid.layers)
 if (!(Number.isInteger(layer) && layer >= 0 && layer < count)) {
-  console.error(`${model} has layers 1 to ${count}.`)
+  process.stderr.write(`${model} has layers 1 to ${count}.\n`)
   process.exit(1)
 }
 writeFileSync(values.out, layerSvg({ layers: laid.layers, regions: laid.regions, path: laid.single }, layer))

@@ -1,13 +1,17 @@
-import { caseAlong, type SolvedKind } from '@sable/core/physics/solved/casesAlong'
-import type { Box, Case, SolvedLoad } from '@sable/core/physics/solved/solvedLoad'
+import { caseAlong } from '@sable/core/physics/solved/casesAlong'
+import type { SolvedLoad } from '@sable/core/physics/solved/solvedLoad'
+import type { Case } from '@sable/core/physics/solved/structure'
 import type { Extent, Three } from '@sable/core/physics/solved/voxels'
+import type { Box } from '@sable/core/physics/solved/where'
 import { usualGrip } from '@sable/core/physics/strength/grip'
+import { type LoadKind, loadKinds } from '@sable/core/physics/strength/sectionLoads'
 import { layDown } from '@sable/core/pipeline/layDown'
 import { predict } from '@sable/core/pipeline/predict'
 import { solvedWork } from '@sable/core/pipeline/solvedWork'
 import { StageCache } from '@sable/core/pipeline/stageCache'
 import { InputError } from '@sable/core/units/errors'
 import { formatForce } from '@sable/core/units/format'
+import { runToEnd } from '@sable/core/units/steps'
 import type { Command } from 'commander'
 import { candidateOf } from '../candidate'
 import { loadPart, loadProfile } from '../files'
@@ -20,7 +24,7 @@ interface Options extends Omit<SharedOptions, 'load'> {
   readonly hold: readonly Box[]
   readonly load: readonly Box[]
   readonly force?: Three
-  readonly as?: { readonly kind: SolvedKind; readonly axis: 'x' | 'y' | 'z' }
+  readonly as?: { readonly kind: LoadKind; readonly axis: 'x' | 'y' | 'z' }
   readonly voxel?: number
 }
 
@@ -40,7 +44,7 @@ export function addStrength(program: Command): void {
     )
     .option('--load <box>', 'where it is loaded, alike', readBox, [])
     .option('--force <fx,fy,fz>', 'which way, N; the load that is told is along it', readForce)
-    .option('--as <kind:axis>', 'instead of these: pull, bend, bendHigh or crush along x, y or z, as predictions have it', readAs)
+    .option('--as <kind:axis>', 'instead of these: pull, bend, bendHigh, threePoint or crush along x, y or z, as predictions have it', readAs)
     .option('--voxel <mm>', 'how wide a cell is', readNumber('--voxel'))
     .action(async (model: string, options: Options) => {
       const part = await loadPart(model)
@@ -51,13 +55,8 @@ export function addStrength(program: Command): void {
       const laid = layDown(part, placement, setup, values, choice)
       const began = performance.now()
       const work = solvedWork(laid, prediction, setup, (extent) => caseOf(options, extent), options.voxel)
-      for (;;) {
-        const step = work.next()
-        if (!step.done) continue
-        const told = asTold(step.value, performance.now() - began)
-        print(options.json ? plainJson(told) : asText(told))
-        return
-      }
+      const told = asTold(runToEnd(work), performance.now() - began)
+      print(options.json ? plainJson(told) : asText(told))
     })
 }
 
@@ -71,7 +70,8 @@ function caseOf({ hold, load, force, as }: Options, extent: Extent): Case {
       'strength',
       `Give --hold, --load and --force, or --as bend:y. The part reaches from ${inWords(extent.low)} to ${inWords(extent.high)}.`,
     )
-  return { hold, load, forces: [force] }
+  const boxes = (all: readonly Box[]) => all.map((box) => ({ kind: 'box', ...box }) as const)
+  return { holds: [{ where: boxes(hold), along: [true, true, true] }], loads: [[{ where: boxes(load), force }]] }
 }
 
 const inWords = (at: Three): string => at.map((mm) => mm.toFixed(1)).join(', ')
@@ -101,17 +101,15 @@ function readForce(text: string): Three {
   return [force[0]!, force[1]!, force[2]!]
 }
 
-const kinds: readonly SolvedKind[] = ['pull', 'bend', 'bendHigh', 'crush']
-
 function readAs(text: string): NonNullable<Options['as']> {
   const [kind, axis] = text.split(':')
-  const known = kinds.find((one) => one === kind)
+  const known = loadKinds.find((one) => one === kind)
   if (!known || (axis !== 'x' && axis !== 'y' && axis !== 'z'))
     throw new InputError(
       'option-not-a-case',
       `"${text}" is no load.`,
       '--as',
-      `Write one of ${kinds.join(', ')}, a colon, and x, y or z, for example --as bend:y.`,
+      `Write one of ${loadKinds.join(', ')}, a colon, and x, y or z, for example --as bend:y.`,
     )
   return { kind: known, axis }
 }

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '../units/seeded'
+import { runToEnd } from '../units/steps'
 import { brickStiffness } from './brick'
 import { isotropic, orthotropic } from './elasticity'
 import { meshOf } from './mesh'
-import { forcesOf, springsOf } from './operator'
+import { readyWork } from './ready'
 import { cellsOf } from './testing/blocks'
 
 const layered = orthotropic({ modulus: [2400, 2100, 1700], poisson: 0.35, shear: [600, 650, 800] })
@@ -69,7 +70,6 @@ describe('cells as springs', () => {
     }
     const mesh = meshOf(cells)
     const stiff = [brickStiffness(size, layered), brickStiffness(size, isotropic(900, 0.3))]
-    const springs = springsOf(mesh, stiff, new Uint8Array(3 * mesh.nodeCount))
     const random = seeded(3)
     const moved = new Float64Array(3 * mesh.nodeCount).map(() => random() - 0.5)
     const plain = new Float64Array(moved.length)
@@ -78,8 +78,22 @@ describe('cells as springs', () => {
         for (let j = 0; j < 24; j++)
           plain[3 * mesh.nodes[8 * c + Math.floor(i / 3)]! + (i % 3)]! +=
             cells.share[c]! * stiff[cells.kind[c]!]![24 * i + j]! * moved[3 * mesh.nodes[8 * c + Math.floor(j / 3)]! + (j % 3)]!
-    const out = new Float64Array(moved.length)
-    forcesOf(springs, moved, out)
-    for (let i = 0; i < out.length; i++) expect(out[i]).toBeCloseTo(plain[i]!, 7)
+    for (const isPlain of [false, true]) {
+      const { kernel, cells: places, nodes, double, single } = runToEnd(
+        readyWork(mesh, [layered, isotropic(900, 0.3)], new Uint8Array(3 * mesh.nodeCount), isPlain),
+      )
+      const [doubles, singles] = [new Float64Array(kernel.buffer), new Float32Array(kernel.buffer)]
+      for (let n = 0; n < nodes; n++) doubles.set(moved.subarray(3 * n, 3 * n + 3), double.p / 8 + 4 * n)
+      kernel.toSingle(nodes, double.p, single.x)
+      // What was worked in before is still there.
+      doubles.fill(0, double.q / 8, double.q / 8 + 4 * nodes)
+      kernel.springsDouble(places, double.p, double.q)
+      kernel.springs(places, single.x, single.r)
+      for (let n = 0; n < nodes; n++)
+        for (let i = 0; i < 3; i++) {
+          expect(doubles[double.q / 8 + 4 * n + i]).toBeCloseTo(plain[3 * n + i]!, 7)
+          expect(Math.abs(singles[single.r / 4 + 4 * n + i]! - plain[3 * n + i]!)).toBeLessThan(1e-3)
+        }
+    }
   })
 })

@@ -1,7 +1,6 @@
 import type { Elasticity } from './elasticity'
+import { CORNERS, signOf } from './patterns'
 
-/** Corners of a brick: bit 0 is set on the far side along x, bit 1 along y, bit 2 along z. */
-export const CORNERS = 8
 const DOFS = 3 * CORNERS
 
 /** Sign of a corner along an axis. */
@@ -114,19 +113,13 @@ function solveMany(a: Float64Array, b: Float64Array, n: number, columns: number)
  */
 export function blocksOf(stiffness: Float64Array): Float64Array {
   const blocks = new Float64Array(72)
-  const parity = (pattern: number, corner: number): number => {
-    // Of a corner, −1 for each axis that the pattern names and on whose near side it lies.
-    let value = 1
-    for (let axis = 0; axis < 3; axis++) if ((pattern >> axis) & 1) value *= sign(corner, axis)
-    return value
-  }
   for (let block = 0; block < 8; block++)
     for (let i = 0; i < 3; i++)
       for (let j = 0; j < 3; j++) {
         let sum = 0
         for (let n = 0; n < CORNERS; n++)
           for (let m = 0; m < CORNERS; m++)
-            sum += parity(block ^ (1 << i), n) * stiffness[DOFS * (3 * n + i) + 3 * m + j]! * parity(block ^ (1 << j), m)
+            sum += signOf(block ^ (1 << i), n) * stiffness[DOFS * (3 * n + i) + 3 * m + j]! * signOf(block ^ (1 << j), m)
         blocks[9 * block + 3 * i + j] = sum / 64
       }
   return blocks

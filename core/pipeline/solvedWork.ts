@@ -1,7 +1,8 @@
 import { constantOf } from '../constants/constants'
 import { caseAlong } from '../physics/solved/casesAlong'
 import type { Plastic } from '../physics/solved/limits'
-import { type Case, type SolvedLoad, solvedLoadWork } from '../physics/solved/solvedLoad'
+import { type SolvedLoad, solvedLoadWork } from '../physics/solved/solvedLoad'
+import type { Case } from '../physics/solved/structure'
 import { bearableVoxel, type Extent, extentOf, voxelsOf } from '../physics/solved/voxels'
 import type { Purpose } from '../physics/strength/purpose'
 import { type Axis, axes } from '../physics/strength/sections'
@@ -9,6 +10,7 @@ import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { layerAt } from '../slicing/layers'
 import { layerTop, type Toolpath } from '../toolpath/toolpath'
+import { type Steps, within } from '../units/steps'
 import type { LaidDown } from './layDown'
 import type { Prediction } from './predict'
 
@@ -49,7 +51,7 @@ export function* solvedWork(
   setup: Setup,
   caseOf: (extent: Extent) => Case,
   voxelMm = PREVIEW_MM,
-): Generator<number, SolvedLoad> {
+): Steps<SolvedLoad> {
   const voxels = voxelsOf(single, bearableVoxel(single, voxelMm, MOST_CELLS))
   return yield* solvedLoadWork(voxels, plasticOf(setup, single, prediction), caseOf(extentOf(single)))
 }
@@ -76,7 +78,7 @@ export function* solvedForPurpose(
   prediction: Predicted,
   setup: Setup,
   { kind, axis, heldTo, loadedFrom }: Purpose['load'],
-): Generator<number, SolvedAlong> {
+): Steps<SolvedAlong> {
   if (kind === 'threePoint' || axis === 'free') throw new RangeError('no such load is solved')
   const all: readonly Axis[] = axis === 'weakest' ? axes : [axis]
   const grip = { heldTo: heldTo / 100, loadedFrom: loadedFrom / 100 }
@@ -86,14 +88,8 @@ export function* solvedForPurpose(
   let weakest: SolvedAlong | undefined
   for (const [i, along] of all.entries()) {
     const work = solvedLoadWork(voxels, plastic, caseAlong(extentOf(single), along, kind, grip))
-    for (;;) {
-      const step = work.next()
-      if (step.done) {
-        if (!weakest || step.value.failureN < weakest.failureN) weakest = { ...step.value, axis: along }
-        break
-      }
-      yield (i + step.value) / all.length
-    }
+    const found = yield* within(work, i / all.length, (i + 1) / all.length)
+    if (!weakest || found.failureN < weakest.failureN) weakest = { ...found, axis: along }
   }
   return weakest!
 }

@@ -1,7 +1,8 @@
-import { makeReady, type Ready } from '../cycle'
+import { runToEnd } from '../../units/steps'
 import type { Elasticity } from '../elasticity'
 import { type Cells, type Mesh, meshOf } from '../mesh'
-import { type Solved, solve } from '../solve'
+import { type Ready, readyWork } from '../ready'
+import { type Solved, solveWork } from '../solve'
 
 type Three = readonly [number, number, number]
 
@@ -42,6 +43,7 @@ export function loaded(
   hold: (at: Three) => readonly [boolean, boolean, boolean],
   force: (at: Three) => Three,
   enough?: number,
+  isPlain?: boolean,
 ): Loaded {
   const mesh = meshOf(cells)
   const held = new Uint8Array(3 * mesh.nodeCount)
@@ -55,8 +57,8 @@ export function loaded(
       forces[3 * n + i] = pushed[i]!
     }
   }
-  const ready = makeReady(mesh, [material], held)
-  const solved = solve(ready, forces, enough)
+  const ready = runToEnd(readyWork(mesh, [material], held, isPlain))
+  const solved = runToEnd(solveWork(ready, forces, enough))
   return { ...solved, mesh, ready, forces, work: solved.moved.reduce((sum, one, i) => sum + one * forces[i]!, 0) }
 }
 

@@ -89,4 +89,21 @@ export class Judge {
     this.layers = apart + ((yz * yz + xz * xz) / (shear * shear)) * this.between
     return this.lines + this.layers
   }
+
+  /** Of a mix of two, six stresses each from `k` on. */
+  ratioOf(s: Float64Array, r: Float64Array, k: number, a: number, b: number): number {
+    return this.ratio(
+      a * s[k]! + b * r[k]!,
+      a * s[k + 1]! + b * r[k + 1]!,
+      a * s[k + 2]! + b * r[k + 2]!,
+      a * s[k + 3]! + b * r[k + 3]!,
+      a * s[k + 4]! + b * r[k + 4]!,
+      a * s[k + 5]! + b * r[k + 5]!,
+    )
+  }
+
+  /** At its worst with either sign: whether layers are pulled or pressed. */
+  worst(sx: number, sy: number, sz: number, yz: number, xz: number, xy: number): number {
+    return Math.max(this.ratio(sx, sy, sz, yz, xz, xy), this.ratio(-sx, -sy, -sz, -yz, -xz, -xy))
+  }
 }

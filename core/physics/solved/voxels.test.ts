@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { code, ToolpathBuilder } from '../../toolpath/toolpath'
+import { runToEnd } from '../../units/steps'
+import type { LoadKind } from '../strength/sectionLoads'
 import { caseAlong } from './casesAlong'
 import { elasticities, Judge } from './limits'
 import { solvedLoadWork } from './solvedLoad'
+import type { Region } from './where'
 import { bearableVoxel, extentOf, middleOf, voxelsOf } from './voxels'
 
 const [HEIGHT, WIDTH] = [0.2, 0.4]
@@ -42,14 +45,8 @@ const plastic = {
   bondAt: () => 0.5,
 }
 const grip = { heldTo: 0.1, loadedFrom: 0.9 }
-const done = <T>(work: Generator<number, T>): T => {
-  for (;;) {
-    const step = work.next()
-    if (step.done) return step.value
-  }
-}
-const solved = (path: ReturnType<typeof bar>, axis: 'x' | 'y' | 'z', kind: 'pull' | 'bend' | 'bendHigh' | 'crush', voxelMm = 0.9) =>
-  done(solvedLoadWork(voxelsOf(path, voxelMm), plastic, caseAlong(extentOf(path), axis, kind, grip)))
+const solved = (path: ReturnType<typeof bar>, axis: 'x' | 'y' | 'z', kind: LoadKind, voxelMm = 0.9) =>
+  runToEnd(solvedLoadWork(voxelsOf(path, voxelMm), plastic, caseAlong(extentOf(path), axis, kind, grip)))
 
 describe('lines laid into cells', () => {
   const path = bar([20, 6, 4], (layer) => (layer % 2 === 0 ? 'x' : 'y'))
@@ -177,9 +174,14 @@ describe('a bar of lines, solved', () => {
 
   it('refuses in a sentence what is held nowhere, loaded nowhere, or nowhere judged', () => {
     const cells = voxelsOf(along, 0.9)
-    const box = (low: number, high: number) => [{ low: [low, -9, -9] as const, high: [high, 99, 99] as const }]
-    const of = (hold: ReturnType<typeof box>, load: ReturnType<typeof box>) => () =>
-      done(solvedLoadWork(cells, plastic, { hold, load, forces: [[1, 0, 0]] }))
+    const box = (low: number, high: number): Region[] => [{ kind: 'box', low: [low, -9, -9], high: [high, 99, 99] }]
+    const of = (hold: Region[], load: Region[]) => () =>
+      runToEnd(
+        solvedLoadWork(cells, plastic, {
+          holds: [{ where: hold, along: [true, true, true] }],
+          loads: [[{ where: load, force: [1, 0, 0] }]],
+        }),
+      )
     expect(of(box(500, 600), box(50, 60))).toThrow(/Nothing of the part is held/)
     expect(of(box(0, 5), box(500, 600))).toThrow(/is loaded/)
     expect(of(box(-1, 30), box(30, 61))).toThrow(/beside where it is held/)

@@ -1,0 +1,146 @@
+import type { Three, Voxels } from './voxels'
+
+/** A box with edges along the axes, mm. */
+export interface Box {
+  readonly low: Three
+  readonly high: Three
+}
+
+/** Where a part is held or loaded, in coordinates of its lines. */
+export type Region =
+  /** All of it in a box. */
+  | ({ readonly kind: 'box' } & Box)
+  /** Only what lies on a flat box: a part that is held there may turn about it. */
+  | ({ readonly kind: 'plane' } & Box)
+  /** A patch of its surface: nine numbers a triangle, outside where its corners run counter-clockwise. */
+  | { readonly kind: 'patch'; readonly triangles: Float64Array }
+
+/** What of a cell's outside belongs to a patch, mm² along each axis, outwards. */
+export interface Faces {
+  readonly cells: Int32Array
+  readonly areas: Float64Array
+}
+
+/** Finds cells of a grid. */
+export class Places {
+  private readonly place: Int32Array
+
+  constructor(readonly voxels: Voxels) {
+    const { counts, at } = voxels
+    this.place = new Int32Array(counts[0] * counts[1] * counts[2]).fill(-1)
+    for (let c = 0; c < at.length; c++) this.place[at[c]!] = c
+  }
+
+  /** The cell at a place of the grid; −1 where there is none. */
+  cellAt(x: number, y: number, z: number): number {
+    const [nx, ny, nz] = this.voxels.counts
+    return x < 0 || y < 0 || z < 0 || x >= nx || y >= ny || z >= nz ? -1 : this.place[x + nx * (y + ny * z)]!
+  }
+
+  /** 1 for each cell of the regions. */
+  marked(regions: readonly Region[]): Uint8Array {
+    const marks = new Uint8Array(this.voxels.at.length)
+    for (const region of regions) {
+      if (region.kind === 'patch') for (const cell of this.facesOf(region.triangles).cells) marks[cell] = 1
+      // Of a plane the cells on both its sides.
+      else this.markBox(region, region.kind === 'plane' ? 0.501 : 0, marks)
+    }
+    return marks
+  }
+
+  private markBox({ low, high }: Box, by: number, marks: Uint8Array): void {
+    const { counts, size, origin, at } = this.voxels
+    const from = [0, 1, 2].map((k) => (low[k]! - origin[k]!) / size[k]! - 0.5 - by)
+    const to = [0, 1, 2].map((k) => (high[k]! - origin[k]!) / size[k]! - 0.5 + by)
+    const [x0, y0, z0] = from as [number, number, number]
+    const [x1, y1, z1] = to as [number, number, number]
+    const [nx, ny] = counts
+    for (let c = 0; c < at.length; c++) {
+      const own = at[c]!
+      const x = own % nx
+      const y = Math.floor(own / nx) % ny
+      const z = Math.floor(own / (nx * ny))
+      if (x >= x0 && x <= x1 && y >= y0 && y <= y1 && z >= z0 && z <= z1) marks[c] = 1
+    }
+  }
+
+  /** The cells under a patch, each with as much of it as lies above it: the first ones inwards that are filled. */
+  facesOf(triangles: Float64Array): Faces {
+    const { size, origin } = this.voxels
+    const step = Math.min(...size) / 2
+    const areas = new Map<number, [number, number, number]>()
+    for (let t = 0; t < triangles.length; t += 9) {
+      const [ax, ay, az, bx, by, bz, cx, cy, cz] = triangles.subarray(t, t + 9) as unknown as number[] as Nine
+      const [ux, uy, uz, vx, vy, vz] = [bx - ax, by - ay, bz - az, cx - ax, cy - ay, cz - az]
+      const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx]
+      const twice = Math.hypot(nx, ny, nz)
+      if (!(twice > 0)) continue
+      const rows = Math.max(1, Math.ceil(Math.max(Math.hypot(ux, uy, uz), Math.hypot(vx, vy, vz), Math.hypot(ux - vx, uy - vy, uz - vz)) / step))
+      // Middles of the small triangles that parallels to the sides cut; each has as much of the area.
+      const each = 0.5 / rows ** 2
+      for (let i = 0; i < rows; i++)
+        for (let j = 0; j < 2 * (rows - i) - 1; j++) {
+          const third = j % 2 === 0 ? 1 / 3 : 2 / 3
+          const [p, q] = [(i + third) / rows, (Math.floor(j / 2) + third) / rows]
+          const at = [ax + p * ux + q * vx, ay + p * uy + q * vy, az + p * uz + q * vz]
+          for (let deep = 0.25; deep <= 1.75; deep += 0.5) {
+            const [x, y, z] = [nx, ny, nz].map((n, k) => Math.floor((at[k]! - origin[k]!) / size[k]! - (deep * n) / twice)) as [
+              number,
+              number,
+              number,
+            ]
+            const cell = this.cellAt(x, y, z)
+            if (cell < 0) continue
+            const own = areas.get(cell)
+            if (own) {
+              own[0] += each * nx
+              own[1] += each * ny
+              own[2] += each * nz
+            } else areas.set(cell, [each * nx, each * ny, each * nz])
+            break
+          }
+        }
+    }
+    return { cells: Int32Array.from(areas.keys()), areas: Float64Array.from([...areas.values()].flat()) }
+  }
+
+  /** Cells whose middles are nearer than this to any of the marked cells' middles, and these themselves. */
+  near(marks: Uint8Array, mm: number): Uint8Array {
+    const { counts, size, at } = this.voxels
+    const [nx, ny] = counts
+    const [rx, ry, rz] = size.map((own) => Math.floor(mm / own)) as [number, number, number]
+    const around: [number, number, number][] = []
+    for (let z = -rz; z <= rz; z++)
+      for (let y = -ry; y <= ry; y++)
+        for (let x = -rx; x <= rx; x++) if (Math.hypot(x * size[0], y * size[1], z * size[2]) < mm) around.push([x, y, z])
+    const out = Uint8Array.from(marks)
+    for (let c = 0; c < at.length; c++) {
+      if (marks[c] === 0) continue
+      const own = at[c]!
+      const x = own % nx
+      const y = Math.floor(own / nx) % ny
+      const z = Math.floor(own / (nx * ny))
+      const isInside = sides.every(([dx, dy, dz]) => {
+        const other = this.cellAt(x + dx, y + dy, z + dz)
+        return other >= 0 && marks[other] === 1
+      })
+      if (isInside) continue
+      for (const [dx, dy, dz] of around) {
+        const other = this.cellAt(x + dx, y + dy, z + dz)
+        if (other >= 0) out[other] = 1
+      }
+    }
+    return out
+  }
+}
+
+type Nine = [number, number, number, number, number, number, number, number, number]
+
+const sides: readonly Three[] = [
+  [-1, 0, 0],
+  [1, 0, 0],
+  [0, -1, 0],
+  [0, 1, 0],
+  [0, 0, -1],
+  [0, 0, 1],
+]

@@ -12,6 +12,7 @@ const order = [
   'constants/table',
   'constants',
   'geometry',
+  'elements/kernel',
   'elements',
   'mesh',
   'profile/table',

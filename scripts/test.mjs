@@ -10,6 +10,8 @@ import { say } from './lib/say.mjs'
 installPackages()
 installDebian('mariadb-server', ['/usr/sbin/mariadbd', '/usr/sbin/mysqld'])
 installDebian('chromium', ['/usr/bin/chromium'])
+// The general-purpose solver against which strength by finite elements is checked.
+installDebian('calculix-ccx', ['/usr/bin/ccx'])
 await build()
 
 const bin = (name) => join(root, 'node_modules/.bin', name)

@@ -44,7 +44,11 @@ export function addStrength(program: Command): void {
     )
     .option('--load <box>', 'where it is loaded, alike', readBox, [])
     .option('--force <fx,fy,fz>', 'which way, N; the load that is told is along it', readForce)
-    .option('--as <kind:axis>', 'instead of these: pull, bend, bendHigh, threePoint or crush along x, y or z, as predictions have it', readAs)
+    .option(
+      '--as <kind:axis>',
+      'instead of these: pull, bend, bendHigh, threePoint or crush along x, y or z, as predictions have it',
+      readAs,
+    )
     .option('--voxel <mm>', 'how wide a cell is', readNumber('--voxel'))
     .action(async (model: string, options: Options) => {
       const part = await loadPart(model)

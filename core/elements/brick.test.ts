@@ -79,9 +79,13 @@ describe('cells as springs', () => {
           plain[3 * mesh.nodes[8 * c + Math.floor(i / 3)]! + (i % 3)]! +=
             cells.share[c]! * stiff[cells.kind[c]!]![24 * i + j]! * moved[3 * mesh.nodes[8 * c + Math.floor(j / 3)]! + (j % 3)]!
     for (const isPlain of [false, true]) {
-      const { kernel, cells: places, nodes, double, single } = runToEnd(
-        readyWork(mesh, [layered, isotropic(900, 0.3)], new Uint8Array(3 * mesh.nodeCount), isPlain),
-      )
+      const {
+        kernel,
+        cells: places,
+        nodes,
+        double,
+        single,
+      } = runToEnd(readyWork(mesh, [layered, isotropic(900, 0.3)], new Uint8Array(3 * mesh.nodeCount), isPlain))
       const [doubles, singles] = [new Float64Array(kernel.buffer), new Float32Array(kernel.buffer)]
       for (let n = 0; n < nodes; n++) doubles.set(moved.subarray(3 * n, 3 * n + 3), double.p / 8 + 4 * n)
       kernel.toSingle(nodes, double.p, single.x)

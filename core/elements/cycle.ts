@@ -51,7 +51,7 @@ function leftOf(ready: Ready, moved: Place): void {
 
 /** Nothing at held movements. */
 export function clearHeld({ held }: Pick<Ready, 'held'>, words: Float32Array | Float64Array, from: number): void {
-  for (const d of held) words[from + 4 * Math.floor(d / 3) + (d % 3)] = 0
+  for (let i = 0; i < held.length; i++) words[from + held[i]!] = 0
 }
 
 function coarseCycle(ready: Ready, words: Float32Array, at: number): void {

@@ -1,8 +1,8 @@
-import { CORNERS } from './patterns'
 import { type Grid, gridCorners, ITSELF, NEAR } from './grids'
 import type { Kernel, Place, RowPlaces } from './kernel/kernel'
 import { symmetricInverse } from './matrix3'
 import type { Mesh } from './mesh'
+import { CORNERS } from './patterns'
 
 /** 24 × 24 numbers of a cell. */
 const CELL = 576
@@ -38,8 +38,7 @@ function seen(stiffness: Float64Array, child: number, to: Float64Array): void {
       }
   for (let m = 0; m < CORNERS; m++)
     for (const { coarse, weight } of corners[m]!)
-      for (let row = 0; row < 24; row++)
-        for (let j = 0; j < 3; j++) to[24 * row + 3 * coarse + j]! += weight * half[24 * row + 3 * m + j]!
+      for (let row = 0; row < 24; row++) for (let j = 0; j < 3; j++) to[24 * row + 3 * coarse + j]! += weight * half[24 * row + 3 * m + j]!
 }
 
 /** 64 blocks of 3 × 3, each column by column, of 24 × 24. */

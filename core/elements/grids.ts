@@ -1,5 +1,5 @@
-import { CORNERS } from './patterns'
 import type { Mesh } from './mesh'
+import { CORNERS } from './patterns'
 
 type Counts = Mesh['counts']
 
@@ -96,12 +96,7 @@ export function gridCorners([nx, ny]: Counts, cell: number, out: Int32Array): vo
 export const wayBetween = (from: number, to: number): number =>
   ITSELF + ((to & 1) - (from & 1)) + 3 * (((to >> 1) & 1) - ((from >> 1) & 1)) + 9 * ((to >> 2) - (from >> 2))
 
-function rowsOf(
-  counts: Counts,
-  cells: Int32Array,
-  number: Int32Array,
-  nodeCount: number,
-): Pick<Grid, 'rows' | 'near' | 'ways' | 'slots'> {
+function rowsOf(counts: Counts, cells: Int32Array, number: Int32Array, nodeCount: number): Pick<Grid, 'rows' | 'near' | 'ways' | 'slots'> {
   const slots = new Int32Array(NEAR * nodeCount).fill(-1)
   const corners = new Int32Array(CORNERS)
   for (const cell of cells) {

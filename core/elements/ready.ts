@@ -13,6 +13,8 @@ import { CORNERS } from './patterns'
 const FEW_NODES = 120
 /** Steps in which the largest eigenvalue of one cell is looked for. */
 const POWER_STEPS = 200
+/** It is found where another step changes no more of it than this; what may still be missing is a hundred times as much. */
+const STEADY = 1e-5
 /** Bytes of a node's movements in single precision, of what leads from its forces to its own movements, and of a number of single precision. */
 const [NODE, COLUMNS, NUMBER] = [16, 48, 4]
 /** Numbers of one kind's coefficients. */
@@ -29,7 +31,7 @@ export interface Ready {
   readonly kernel: Kernel
   readonly cells: CellPlaces
   readonly nodes: number
-  /** Movements (three a node) that are none. */
+  /** Where in a vector those movements are that are none. */
   readonly held: Int32Array
   /** Inverse of each node's own stiffness. */
   readonly own: Place
@@ -142,10 +144,10 @@ function levelIn(room: Room, { nodeCount, near, parents }: Grid): Level {
   }
 }
 
-/** Where an array is not 0. */
+/** Where, four numbers a node, an array of three a node is not 0. */
 function placesOf(held: Uint8Array): Int32Array {
   const places: number[] = []
-  for (let d = 0; d < held.length; d++) if (held[d] === 1) places.push(d)
+  for (let d = 0; d < held.length; d++) if (held[d] === 1) places.push(4 * Math.floor(d / 3) + (d % 3))
   return Int32Array.from(places)
 }
 
@@ -217,10 +219,13 @@ function largestOf(stiffness: readonly Float64Array[]): number {
           before += x[d]! ** 2
           after += z[d]! ** 2
         }
-        found = Math.sqrt(after / before)
+        const grown = Math.sqrt(after / before)
+        const isSteady = Math.abs(grown / found - 1) < STEADY
+        found = grown
+        if (isSteady) break
         for (let d = 0; d < 24; d++) x[d] = z[d]! / found
       }
-      return found
+      return found * (1 + 100 * STEADY)
     }),
   )
 }

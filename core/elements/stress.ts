@@ -25,10 +25,17 @@ export function stressTeller(
     toPatterns(u, w)
     const { from, times } = tables[kind[cell]!]!
     for (let row = 0, k = 0; row < 6; row++) {
-      for (let p = 0; p < 8; p++, k += TERMS) t[p] = times[k]! * w[from[k]!]! + times[k + 1]! * w[from[k + 1]!]! + times[k + 2]! * w[from[k + 2]!]!
+      for (let p = 0; p < 8; p++, k += TERMS)
+        t[p] = times[k]! * w[from[k]!]! + times[k + 1]! * w[from[k + 1]!]! + times[k + 2]! * w[from[k + 2]!]!
       // Patterns to points: the same signs, transposed.
-      const [ab, ba, cd, dc] = [t[0]! - t[1]!, t[0]! + t[1]!, t[2]! - t[3]!, t[2]! + t[3]!]
-      const [ef, fe, gh, hg] = [t[4]! - t[5]!, t[4]! + t[5]!, t[6]! - t[7]!, t[6]! + t[7]!]
+      const ab = t[0]! - t[1]!
+      const ba = t[0]! + t[1]!
+      const cd = t[2]! - t[3]!
+      const dc = t[2]! + t[3]!
+      const ef = t[4]! - t[5]!
+      const fe = t[4]! + t[5]!
+      const gh = t[6]! - t[7]!
+      const hg = t[6]! + t[7]!
       out[row] = ab - cd - (ef - gh)
       out[row + 6] = ba - dc - (fe - hg)
       out[row + 12] = ab + cd - (ef + gh)

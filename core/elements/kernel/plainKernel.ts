@@ -144,8 +144,7 @@ export class PlainKernel implements Kernel {
 
   private sum(nodes: number, of: Float32Array | Float64Array, a: number, b: number): number {
     let sum = 0
-    for (let n = 0; n < 4 * nodes; n += 4)
-      for (let i = n; i < n + 3; i++) sum += of[a + i]! * this.double[b + i]!
+    for (let n = 0; n < 4 * nodes; n += 4) for (let i = n; i < n + 3; i++) sum += of[a + i]! * this.double[b + i]!
     return sum
   }
 
@@ -174,11 +173,15 @@ export class PlainKernel implements Kernel {
     const seen = new Float64Array(9 * 27)
     for (let n = 0; n < nodes; n++) {
       const place = whole[at / 4 + n]!
-      const odd = (place % nx & 1) | ((Math.floor(place / nx) % ny & 1) << 1) | ((Math.floor(place / (nx * ny)) & 1) << 2)
+      const odd = ((place % nx) & 1) | (((Math.floor(place / nx) % ny) & 1) << 1) | ((Math.floor(place / (nx * ny)) & 1) << 2)
       seen.fill(0)
       for (let k = whole[rows / 4 + n]!; k < whole[rows / 4 + n + 1]!; k++) {
         const way = bytes[ways + k]!
-        const [mx, my, mz] = [(odd & 1) + (way % 3) - 1, ((odd >> 1) & 1) + (Math.floor(way / 3) % 3) - 1, (odd >> 2) + Math.floor(way / 9) - 1]
+        const [mx, my, mz] = [
+          (odd & 1) + (way % 3) - 1,
+          ((odd >> 1) & 1) + (Math.floor(way / 3) % 3) - 1,
+          (odd >> 2) + Math.floor(way / 9) - 1,
+        ]
         const near = 13 + (mx >> 1) + 3 * (my >> 1) + 9 * (mz >> 1)
         const { weight, ways: to } = parentsBy[(mx & 1) | ((my & 1) << 1) | ((mz & 1) << 2)]!
         for (const by of to) for (let i = 0; i < 9; i++) seen[9 * (near + by) + i]! += weight * single[stencil / 4 + 9 * k + i]!

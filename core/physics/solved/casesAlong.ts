@@ -51,7 +51,8 @@ function supports(
   const up = [0, 1, 2].map((i) => i !== k) as unknown as Hold['along']
   const along = [0, 1, 2].map((i) => i === k) as unknown as Hold['along']
   const sheet = (at: number): readonly Region[] => [{ kind: 'plane', ...slab(at, at) }]
-  const middle = (by: number): Three => low.map((mm, i) => (i === k ? slab(from, from).low[k]! : (mm + high[i]!) / 2 + by)) as unknown as Three
+  const middle = (by: number): Three =>
+    low.map((mm, i) => (i === k ? slab(from, from).low[k]! : (mm + high[i]!) / 2 + by)) as unknown as Three
   return [
     { where: sheet(from), along: up },
     { where: sheet(to), along: up },

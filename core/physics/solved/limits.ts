@@ -77,13 +77,7 @@ export class Judge {
 
   /** Stresses in MPa. */
   ratio(sx: number, sy: number, sz: number, yz: number, xz: number, xy: number): number {
-    const mean = (sx + sy) / 2
-    const half = (sx - sy) / 2
-    const turned = half * this.c2 + xy * this.s2
-    const along = mean + turned
-    const across = mean - turned
-    const sheared = xy * this.c2 - half * this.s2
-    this.lines = along * (along - across) * this.along + across * across * this.across + sheared * sheared * this.sheared
+    this.lines = this.withinLayers(sx, sy, xy)
     const { shear, inLayer } = this.plastic
     const apart = sz > 0 ? sz * sz * this.between : (sz * sz) / (inLayer * inLayer)
     this.layers = apart + ((yz * yz + xz * xz) / (shear * shear)) * this.between
@@ -104,6 +98,18 @@ export class Judge {
 
   /** At its worst with either sign: whether layers are pulled or pressed. */
   worst(sx: number, sy: number, sz: number, yz: number, xz: number, xy: number): number {
-    return Math.max(this.ratio(sx, sy, sz, yz, xz, xy), this.ratio(-sx, -sy, -sz, -yz, -xz, -xy))
+    const { shear, inLayer } = this.plastic
+    const pulled = sz * sz * Math.max(this.between, 1 / (inLayer * inLayer))
+    return this.withinLayers(sx, sy, xy) + pulled + ((yz * yz + xz * xz) / (shear * shear)) * this.between
+  }
+
+  private withinLayers(sx: number, sy: number, xy: number): number {
+    const mean = (sx + sy) / 2
+    const half = (sx - sy) / 2
+    const turned = half * this.c2 + xy * this.s2
+    const along = mean + turned
+    const across = mean - turned
+    const sheared = xy * this.c2 - half * this.s2
+    return along * (along - across) * this.along + across * across * this.across + sheared * sheared * this.sheared
   }
 }

@@ -103,7 +103,10 @@ function* alikeWork(places: Places, plastic: Plastic, holds: readonly Hold[], ca
       residual = Math.max(residual, solved.residual)
       done++
     }
-    const gripped = places.near(places.marked([...holds, ...loads.flatMap((one) => one ?? [])].flatMap(({ where }) => where)), NEAR_GRIP)
+    const gripped = places.near(
+      [...holds, ...loads.flatMap((one) => one ?? [])].flatMap(({ where }) => where),
+      NEAR_GRIP,
+    )
     const isGripped = Uint8Array.from(kept, (cell) => gripped[cell]!)
     all.push({ voxels, kept, mesh, forces, moved, isGripped, iterations, residual, dropped })
   }
@@ -185,8 +188,7 @@ function addLoad(places: Places, mesh: Mesh, numbers: Int32Array, { where, force
       '',
       'Load it where there is some of it.',
     )
-  if (force)
-    for (let n = 0; n < mesh.nodeCount; n++) for (let k = 0; k < 3; k++) pushed[3 * n + k]! += (weights[n]! / whole) * force[k]!
+  if (force) for (let n = 0; n < mesh.nodeCount; n++) for (let k = 0; k < 3; k++) pushed[3 * n + k]! += (weights[n]! / whole) * force[k]!
   if (moment) addMoment(places.voxels.origin, mesh, weights, moment, pushed)
 }
 

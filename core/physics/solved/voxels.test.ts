@@ -5,8 +5,8 @@ import type { LoadKind } from '../strength/sectionLoads'
 import { caseAlong } from './casesAlong'
 import { elasticities, Judge } from './limits'
 import { solvedLoadWork } from './solvedLoad'
-import type { Region } from './where'
 import { bearableVoxel, extentOf, middleOf, voxelsOf } from './voxels'
+import type { Region } from './where'
 
 const [HEIGHT, WIDTH] = [0.2, 0.4]
 

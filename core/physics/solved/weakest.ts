@@ -42,7 +42,8 @@ export function weakestOf(structure: Structure, plastic: Plastic): Weakest {
         bounds[POINTS * c + p]! += judge.worst(s[k]!, s[k + 1]!, s[k + 2]!, s[k + 3]!, s[k + 4]!, s[k + 5]!)
     }
   }
-  const level = bounds.reduce((most, one) => Math.max(most, one), 0)
+  let level = 0
+  for (let i = 0; i < bounds.length; i++) if (bounds[i]! > level) level = bounds[i]!
   for (let cut = cutOf(bounds, volumes, level, LOOKED_AT * HANDFUL); ; cut = cut < 1e-9 * level ? 0 : cut / 4) {
     const points: number[] = []
     for (let i = 0; i < bounds.length; i++) if (volumes[i]! > 0 && bounds[i]! >= cut) points.push(i)

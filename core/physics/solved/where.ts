@@ -75,7 +75,10 @@ export class Places {
       const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx]
       const twice = Math.hypot(nx, ny, nz)
       if (!(twice > 0)) continue
-      const rows = Math.max(1, Math.ceil(Math.max(Math.hypot(ux, uy, uz), Math.hypot(vx, vy, vz), Math.hypot(ux - vx, uy - vy, uz - vz)) / step))
+      const rows = Math.max(
+        1,
+        Math.ceil(Math.max(Math.hypot(ux, uy, uz), Math.hypot(vx, vy, vz), Math.hypot(ux - vx, uy - vy, uz - vz)) / step),
+      )
       // Middles of the small triangles that parallels to the sides cut; each has as much of the area.
       const each = 0.5 / rows ** 2
       for (let i = 0; i < rows; i++)
@@ -104,43 +107,48 @@ export class Places {
     return { cells: Int32Array.from(areas.keys()), areas: Float64Array.from([...areas.values()].flat()) }
   }
 
-  /** Cells whose middles are nearer than this to any of the marked cells' middles, and these themselves. */
-  near(marks: Uint8Array, mm: number): Uint8Array {
+  /** Cells whose middles are nearer than this to a region; to a patch, nearer to the middle of a cell under it. */
+  near(regions: readonly Region[], mm: number): Uint8Array {
+    const { at } = this.voxels
+    const out = new Uint8Array(at.length)
+    for (const region of regions)
+      if (region.kind === 'patch') this.nearCells(this.facesOf(region.triangles).cells, mm, out)
+      else this.nearBox(region, mm, out)
+    return out
+  }
+
+  private nearBox({ low, high }: Box, mm: number, out: Uint8Array): void {
+    const { counts, size, origin, at } = this.voxels
+    const [nx, ny] = counts
+    for (let c = 0; c < at.length; c++) {
+      const own = at[c]!
+      const x = origin[0] + size[0] * ((own % nx) + 0.5)
+      const y = origin[1] + size[1] * ((Math.floor(own / nx) % ny) + 0.5)
+      const z = origin[2] + size[2] * (Math.floor(own / (nx * ny)) + 0.5)
+      const dx = Math.max(0, low[0] - x, x - high[0])
+      const dy = Math.max(0, low[1] - y, y - high[1])
+      const dz = Math.max(0, low[2] - z, z - high[2])
+      if (dx * dx + dy * dy + dz * dz < mm * mm) out[c] = 1
+    }
+  }
+
+  private nearCells(cells: Int32Array, mm: number, out: Uint8Array): void {
     const { counts, size, at } = this.voxels
     const [nx, ny] = counts
     const [rx, ry, rz] = size.map((own) => Math.floor(mm / own)) as [number, number, number]
-    const around: [number, number, number][] = []
-    for (let z = -rz; z <= rz; z++)
-      for (let y = -ry; y <= ry; y++)
-        for (let x = -rx; x <= rx; x++) if (Math.hypot(x * size[0], y * size[1], z * size[2]) < mm) around.push([x, y, z])
-    const out = Uint8Array.from(marks)
-    for (let c = 0; c < at.length; c++) {
-      if (marks[c] === 0) continue
+    for (const c of cells) {
       const own = at[c]!
       const x = own % nx
       const y = Math.floor(own / nx) % ny
       const z = Math.floor(own / (nx * ny))
-      const isInside = sides.every(([dx, dy, dz]) => {
-        const other = this.cellAt(x + dx, y + dy, z + dz)
-        return other >= 0 && marks[other] === 1
-      })
-      if (isInside) continue
-      for (const [dx, dy, dz] of around) {
-        const other = this.cellAt(x + dx, y + dy, z + dz)
-        if (other >= 0) out[other] = 1
-      }
+      for (let dz = -rz; dz <= rz; dz++)
+        for (let dy = -ry; dy <= ry; dy++)
+          for (let dx = -rx; dx <= rx; dx++) {
+            const other = this.cellAt(x + dx, y + dy, z + dz)
+            if (other >= 0 && (dx * size[0]) ** 2 + (dy * size[1]) ** 2 + (dz * size[2]) ** 2 < mm * mm) out[other] = 1
+          }
     }
-    return out
   }
 }
 
 type Nine = [number, number, number, number, number, number, number, number, number]
-
-const sides: readonly Three[] = [
-  [-1, 0, 0],
-  [1, 0, 0],
-  [0, -1, 0],
-  [0, 1, 0],
-  [0, 0, -1],
-  [0, 0, 1],
-]

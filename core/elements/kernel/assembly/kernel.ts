@@ -6,8 +6,9 @@
  */
 
 /** Bytes of four numbers of single precision. */
-// @ts-ignore: decorator
-@inline const ONE: usize = 16
+// @ts-expect-error: decorator
+@inline
+const ONE: usize = 16
 
 /** Adds to `out` the forces that hold the cells' corners where they were moved to: to even and odd movements, through the blocks, and back. */
 export function springs(cells: i32, nodes: usize, share: usize, kind: usize, coefficients: usize, moved: usize, out: usize): void {
@@ -55,7 +56,7 @@ export function springs(cells: i32, nodes: usize, share: usize, kind: usize, coe
     const w5 = f32x4.mul(full, f32x4.sub(s5, s1))
     const w6 = f32x4.mul(full, f32x4.sub(s6, s2))
     const w7 = f32x4.mul(full, f32x4.sub(s7, s3))
-    const k = coefficients + (<usize>load<u8>(kind) << 9)
+    const k = coefficients + ((<usize>load<u8>(kind)) << 9)
     kind += 1
     const t0 = block(k, w0, w3, w5, w6)
     const t1 = block(k + 64, w1, w2, w4, w7)
@@ -93,8 +94,9 @@ export function springs(cells: i32, nodes: usize, share: usize, kind: usize, coe
 }
 
 /** A pattern's own movements and those of the three patterns that answer to it, times their coefficients. */
-// @ts-ignore: decorator
-@inline function block(k: usize, own: v128, third: v128, fifth: v128, sixth: v128): v128 {
+// @ts-expect-error: decorator
+@inline
+function block(k: usize, own: v128, third: v128, fifth: v128, sixth: v128): v128 {
   return f32x4.add(
     f32x4.add(f32x4.mul(v128.load(k), own), f32x4.mul(v128.load(k, ONE), v128.shuffle<f32>(third, third, 1, 0, 3, 2))),
     f32x4.add(
@@ -104,8 +106,9 @@ export function springs(cells: i32, nodes: usize, share: usize, kind: usize, coe
   )
 }
 
-// @ts-ignore: decorator
-@inline function addAt(at: usize, by: v128): void {
+// @ts-expect-error: decorator
+@inline
+function addAt(at: usize, by: v128): void {
   v128.store(at, f32x4.add(v128.load(at), by))
 }
 
@@ -120,7 +123,7 @@ export function springsDouble(cells: i32, nodes: usize, share: usize, kind: usiz
     share += 4
     patterns(nodes, moved, 0)
     patterns(nodes, moved, 16)
-    const k = coefficients + (<usize>load<u8>(kind) << 10)
+    const k = coefficients + ((<usize>load<u8>(kind)) << 10)
     kind += 1
     const scale = f64x2.splat(full)
     for (let p: usize = 0; p < 8; p++) {
@@ -144,27 +147,28 @@ export function springsDouble(cells: i32, nodes: usize, share: usize, kind: usiz
   }
 }
 
-// @ts-ignore: decorator
-@inline function patterns(nodes: usize, moved: usize, half: usize): void {
+// @ts-expect-error: decorator
+@inline
+function patterns(nodes: usize, moved: usize, half: usize): void {
   const from = moved + half
-  let a = v128.load(from + (<usize>load<u32>(nodes) << 1))
-  let b = v128.load(from + (<usize>load<u32>(nodes, 4) << 1))
+  let a = v128.load(from + ((<usize>load<u32>(nodes)) << 1))
+  let b = v128.load(from + ((<usize>load<u32>(nodes, 4)) << 1))
   let ab = f64x2.add(b, a)
   let ba = f64x2.sub(b, a)
-  a = v128.load(from + (<usize>load<u32>(nodes, 8) << 1))
-  b = v128.load(from + (<usize>load<u32>(nodes, 12) << 1))
+  a = v128.load(from + ((<usize>load<u32>(nodes, 8)) << 1))
+  b = v128.load(from + ((<usize>load<u32>(nodes, 12)) << 1))
   let cd = f64x2.add(b, a)
   let dc = f64x2.sub(b, a)
   const s0 = f64x2.add(cd, ab)
   const s1 = f64x2.add(dc, ba)
   const s2 = f64x2.sub(cd, ab)
   const s3 = f64x2.sub(dc, ba)
-  a = v128.load(from + (<usize>load<u32>(nodes, 16) << 1))
-  b = v128.load(from + (<usize>load<u32>(nodes, 20) << 1))
+  a = v128.load(from + ((<usize>load<u32>(nodes, 16)) << 1))
+  b = v128.load(from + ((<usize>load<u32>(nodes, 20)) << 1))
   ab = f64x2.add(b, a)
   ba = f64x2.sub(b, a)
-  a = v128.load(from + (<usize>load<u32>(nodes, 24) << 1))
-  b = v128.load(from + (<usize>load<u32>(nodes, 28) << 1))
+  a = v128.load(from + ((<usize>load<u32>(nodes, 24)) << 1))
+  b = v128.load(from + ((<usize>load<u32>(nodes, 28)) << 1))
   cd = f64x2.add(b, a)
   dc = f64x2.sub(b, a)
   const s4 = f64x2.add(cd, ab)
@@ -182,8 +186,9 @@ export function springsDouble(cells: i32, nodes: usize, share: usize, kind: usiz
   v128.store(to, f64x2.sub(s7, s3), 224)
 }
 
-// @ts-ignore: decorator
-@inline function corners(nodes: usize, out: usize, half: usize): void {
+// @ts-expect-error: decorator
+@inline
+function corners(nodes: usize, out: usize, half: usize): void {
   const from = T + half
   const to = out + half
   let ab = f64x2.sub(v128.load(from), v128.load(from, 32))
@@ -202,24 +207,25 @@ export function springsDouble(cells: i32, nodes: usize, share: usize, kind: usiz
   const s5 = f64x2.sub(ba, dc)
   const s6 = f64x2.add(ab, cd)
   const s7 = f64x2.add(ba, dc)
-  plusDouble(to + (<usize>load<u32>(nodes) << 1), f64x2.sub(s0, s4))
-  plusDouble(to + (<usize>load<u32>(nodes, 4) << 1), f64x2.sub(s1, s5))
-  plusDouble(to + (<usize>load<u32>(nodes, 8) << 1), f64x2.sub(s2, s6))
-  plusDouble(to + (<usize>load<u32>(nodes, 12) << 1), f64x2.sub(s3, s7))
-  plusDouble(to + (<usize>load<u32>(nodes, 16) << 1), f64x2.add(s0, s4))
-  plusDouble(to + (<usize>load<u32>(nodes, 20) << 1), f64x2.add(s1, s5))
-  plusDouble(to + (<usize>load<u32>(nodes, 24) << 1), f64x2.add(s2, s6))
-  plusDouble(to + (<usize>load<u32>(nodes, 28) << 1), f64x2.add(s3, s7))
+  plusDouble(to + ((<usize>load<u32>(nodes)) << 1), f64x2.sub(s0, s4))
+  plusDouble(to + ((<usize>load<u32>(nodes, 4)) << 1), f64x2.sub(s1, s5))
+  plusDouble(to + ((<usize>load<u32>(nodes, 8)) << 1), f64x2.sub(s2, s6))
+  plusDouble(to + ((<usize>load<u32>(nodes, 12)) << 1), f64x2.sub(s3, s7))
+  plusDouble(to + ((<usize>load<u32>(nodes, 16)) << 1), f64x2.add(s0, s4))
+  plusDouble(to + ((<usize>load<u32>(nodes, 20)) << 1), f64x2.add(s1, s5))
+  plusDouble(to + ((<usize>load<u32>(nodes, 24)) << 1), f64x2.add(s2, s6))
+  plusDouble(to + ((<usize>load<u32>(nodes, 28)) << 1), f64x2.add(s3, s7))
 }
 
-// @ts-ignore: decorator
-@inline function plusDouble(at: usize, by: v128): void {
+// @ts-expect-error: decorator
+@inline
+function plusDouble(at: usize, by: v128): void {
   v128.store(at, f64x2.add(v128.load(at), by))
 }
 
 /** `out = a − b`, single precision. */
 export function left(nodes: i32, a: usize, b: usize, out: usize): void {
-  for (let end = a + (<usize>nodes << 4); a < end; a += ONE, b += ONE, out += ONE) v128.store(out, f32x4.sub(v128.load(a), v128.load(b)))
+  for (let end = a + ((<usize>nodes) << 4); a < end; a += ONE, b += ONE, out += ONE) v128.store(out, f32x4.sub(v128.load(a), v128.load(b)))
 }
 
 /** `step = keeps · step + takes · own · r`. Of `own`, three columns a node. */
@@ -239,7 +245,7 @@ export function step(nodes: i32, own: usize, r: usize, keeps: f32, takes: f32, s
 
 /** `x += step`. */
 export function plus(nodes: i32, step: usize, x: usize): void {
-  for (let end = step + (<usize>nodes << 4); step < end; step += ONE, x += ONE) addAt(x, v128.load(step))
+  for (let end = step + ((<usize>nodes) << 4); step < end; step += ONE, x += ONE) addAt(x, v128.load(step))
 }
 
 /** Adds an eighth of each node to each of its eight parents. */
@@ -273,8 +279,9 @@ export function prolong(nodes: i32, parents: usize, coarse: usize, fine: usize):
 }
 
 /** What is left at a coarse node: its forces less what it and its neighbours do. Of each neighbour's 3 × 3, column by column. */
-// @ts-ignore: decorator
-@inline function leftAt(from: usize, to: usize, near: usize, stencil: usize, x: usize, b: v128): v128 {
+// @ts-expect-error: decorator
+@inline
+function leftAt(from: usize, to: usize, near: usize, stencil: usize, x: usize, b: v128): v128 {
   let sum = b
   for (let k = from; k < to; k++) {
     const other = x + <usize>load<u32>(near + (k << 2))
@@ -364,18 +371,19 @@ export function dotMixed(nodes: i32, a: usize, b: usize): f64 {
 /** `x += factor · p`, double precision. */
 export function add(nodes: i32, factor: f64, p: usize, x: usize): void {
   const by = f64x2.splat(factor)
-  for (let end = p + (<usize>nodes << 5); p < end; p += ONE, x += ONE) v128.store(x, f64x2.add(v128.load(x), f64x2.mul(by, v128.load(p))))
+  for (let end = p + ((<usize>nodes) << 5); p < end; p += ONE, x += ONE) v128.store(x, f64x2.add(v128.load(x), f64x2.mul(by, v128.load(p))))
 }
 
 /** `to += factor · from`, single precision, by fours. */
 export function blend(fours: i32, factor: f32, from: usize, to: usize): void {
   const by = f32x4.splat(factor)
-  for (let end = from + (<usize>fours << 4); from < end; from += ONE, to += ONE) addAt(to, f32x4.mul(by, v128.load(from)))
+  for (let end = from + ((<usize>fours) << 4); from < end; from += ONE, to += ONE) addAt(to, f32x4.mul(by, v128.load(from)))
 }
 
 /** Adds 3 × 3 numbers, as they are or times a factor. */
-// @ts-ignore: decorator
-@inline function addNine(to: usize, from: usize, by: v128): void {
+// @ts-expect-error: decorator
+@inline
+function addNine(to: usize, from: usize, by: v128): void {
   addAt(to, f32x4.mul(by, v128.load(from)))
   addAt(to + ONE, f32x4.mul(by, v128.load(from, ONE)))
   store<f32>(to, load<f32>(to, 32) + f32x4.extract_lane(by, 0) * load<f32>(from, 32), 32)
@@ -413,7 +421,7 @@ export function coarser(
 ): void {
   for (let n = 0; n < nodes; n++, at += 4, rows += 4, parents += 32) {
     const place = load<i32>(at)
-    const odd = (place % nx & 1) | (((place / nx) % ny & 1) << 1) | ((place / (nx * ny) & 1) << 2)
+    const odd = ((place % nx) & 1) | ((((place / nx) % ny) & 1) << 1) | (((place / (nx * ny)) & 1) << 2)
     memory.fill(SEEN, 0, 1296)
     const last = <usize>load<u32>(rows, 4)
     for (let k = <usize>load<u32>(rows); k < last; k++) {

@@ -25,7 +25,7 @@ const black = { ...lugger, material: 'pla', spool: 'storm-black' } as const
 const amber = { ...lugger, material: 'petg', spool: 'lamp-amber' } as const
 const grey = { ...lugger, material: 'flexible', spool: 'buffer-grey' } as const
 
-/** Three ways to print the carry hook: as always, to last, and for tonight. The hook carries some 4 kg at its tip, and half as much again is wanted. */
+/** Three ways to print the carry hook: as always, to last, and for tonight. The hook carries some 4 kg at its tip. */
 const hook: DemoLineup = {
   name: 'Carry hook for the harbour lantern',
   part: 'carry-hook',
@@ -34,7 +34,7 @@ const hook: DemoLineup = {
     kind: 'load',
     seen: 'all',
     load: { ...noPurpose.load, kind: 'bend', axis: 'y' },
-    limits: { maxTimeS: 3600, minLoadN: 60 },
+    limits: { maxTimeS: 3600, minLoadN: 40 },
   },
   candidates: [
     { name: 'everyday', ...black, values: { ...from('everyday-pla'), firstLayerSpeed: 30 } },

@@ -4,10 +4,10 @@ import { overridesSchema } from '@sable/core/profile/overrides'
 import { settingValuesSchema } from '@sable/core/profile/settings'
 import { lineupWriteSchema } from '../lineup'
 import { storedAs } from './storedAs'
-import { candidatesOverride } from './upgrades'
+import { candidatesOverride, purposeHasCases } from './upgrades'
 
 export const storedPlacement = storedAs('placement', placementSchema)
-export const storedPurpose = storedAs('purpose', purposeSchema)
+export const storedPurpose = storedAs('purpose', purposeSchema, [purposeHasCases])
 export const storedValues = storedAs('profile', settingValuesSchema)
 export const storedOverrides = storedAs('list of overrides', overridesSchema)
 

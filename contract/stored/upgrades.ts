@@ -36,3 +36,6 @@ export const profileHasMaterials = ofObject(({ material, ...profile }) => ({
 
 /** A shelf, with its profiles. */
 export const profilesHaveMaterials = ofObject((shelf) => ({ ...shelf, profiles: ofEach(profileHasMaterials)(shelf.profiles) }))
+
+/** A purpose had one load along an axis, and no cases that are picked face by face. */
+export const purposeHasCases = ofObject((purpose) => ({ cases: [], ...purpose }))

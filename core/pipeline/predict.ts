@@ -47,6 +47,7 @@ import {
 import { type FilamentFigures, filamentFigures } from './filamentFigures'
 import { type FinishOf, finishOf } from './finishOf'
 import { type CandidateOptions, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
+import type { SolvedPurpose } from './solvedWork'
 import { StageCache, stageKey } from './stageCache'
 import { ownOf, visibleTo } from './stageReads'
 import { standOf } from './standOf'
@@ -86,6 +87,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf, Fin
   readonly checks: readonly Check[]
   readonly settings: Settings
   readonly origins: Readonly<Record<SettingName, string>>
+  /** What its purpose's load came to by finite elements, once that is there: it takes longer than all the rest. */
+  readonly solved?: SolvedPurpose
 }
 
 /** Denser infill than this, %, has a line under every top that could not bridge by itself. */

@@ -1,17 +1,24 @@
 import { constantOf } from '../constants/constants'
+import { cornersOf } from '../mesh/cornersOf'
+import type { Mesh } from '../mesh/mesh'
+import type { Part } from '../mesh/part'
+import type { Placement } from '../mesh/place'
 import { caseAlong } from '../physics/solved/casesAlong'
 import type { Plastic } from '../physics/solved/limits'
-import { type SolvedLoad, solvedLoadWork } from '../physics/solved/solvedLoad'
+import { type SolvedPicture, solvedPicture } from '../physics/solved/picture'
+import { type SolvedLoad, solvedCasesWork, solvedLoadWork } from '../physics/solved/solvedLoad'
 import type { Case } from '../physics/solved/structure'
 import { bearableVoxel, type Extent, extentOf, voxelsOf } from '../physics/solved/voxels'
+import { wholeCases } from '../physics/strength/pickedCases'
 import type { Purpose } from '../physics/strength/purpose'
 import { type Axis, axes } from '../physics/strength/sections'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { layerAt } from '../slicing/layers'
 import { layerTop, type Toolpath } from '../toolpath/toolpath'
-import { type Steps, within } from '../units/steps'
+import type { Steps } from '../units/steps'
 import type { LaidDown } from './layDown'
+import { caseOf } from './pickedCases'
 import type { Prediction } from './predict'
 
 /** How wide a cell is where nothing else is asked for, mm: good for stiffness and place; ranking infill against walls wants one line. */
@@ -56,40 +63,81 @@ export function* solvedWork(
   return yield* solvedLoadWork(voxels, plasticOf(setup, single, prediction), caseOf(extentOf(single)))
 }
 
-/** A solved load and the axis along which it acts. */
-export interface SolvedAlong extends SolvedLoad {
-  readonly axis: Axis
+/** A purpose's load, solved. */
+export interface SolvedPurpose extends SolvedLoad {
+  /** What was solved (see `solvedKey`). */
+  readonly of: string
+  /** Of several axes or cases the one that it bears least along or in. */
+  readonly axis?: Axis
+  readonly name?: string
+}
+
+/** Says all of a purpose that decides on what is solved. */
+export function solvedKey(purpose: Pick<Purpose, 'load' | 'cases'>): string {
+  const cases = wholeCases(purpose)
+  return JSON.stringify(cases.length > 0 ? cases.map(({ holds, loads }) => [holds, loads]) : purpose.load)
 }
 
 /** Why a load of a purpose is not solved, in a sentence; nothing where it is. */
-export function notSolved({ kind, axis }: Pick<Purpose['load'], 'kind' | 'axis'>): string | undefined {
-  if (kind === 'threePoint') return 'Three points are not solved yet: both ends would have to slide.'
-  if (axis === 'free') return 'Only loads along X, Y or Z are solved yet.'
-  return undefined
+export function notSolved(purpose: Pick<Purpose, 'load' | 'cases'>): string | undefined {
+  return purpose.load.axis === 'free' && wholeCases(purpose).length === 0
+    ? 'Along a direction of its own a load is not solved: point at the faces where it acts instead, or take an axis.'
+    : undefined
 }
 
+type Laid = Pick<LaidDown, 'single' | 'mesh'>
+
 /**
- * The load of a purpose, solved: along its axis, or along each and the least of them. Yields the share that is done.
+ * The load of a purpose, solved: of its cases, or along its axis, or along each, the one that it bears least. Yields the share that is done.
  *
+ * @param isDrawn also how the part looks then
  * @throws RangeError where it is not solved
+ * @throws InputError as `structuresWork` and `caseOf` do
  */
 export function* solvedForPurpose(
-  laid: Pick<LaidDown, 'single'>,
-  prediction: Predicted,
-  setup: Setup,
-  { kind, axis, heldTo, loadedFrom }: Purpose['load'],
-): Steps<SolvedAlong> {
-  if (kind === 'threePoint' || axis === 'free') throw new RangeError('no such load is solved')
-  const all: readonly Axis[] = axis === 'weakest' ? axes : [axis]
-  const grip = { heldTo: heldTo / 100, loadedFrom: loadedFrom / 100 }
-  const { single } = laid
+  {
+    part,
+    placement,
+    laid,
+    prediction,
+    setup,
+  }: {
+    readonly part: Part
+    readonly placement: Placement
+    readonly laid: Laid
+    readonly prediction: Predicted
+    readonly setup: Setup
+  },
+  purpose: Pick<Purpose, 'load' | 'cases'>,
+  isDrawn = false,
+): Steps<{ readonly solved: SolvedPurpose; readonly picture?: SolvedPicture }> {
+  if (notSolved(purpose) !== undefined) throw new RangeError('no such load is solved')
+  const { single, mesh } = laid
+  const named = casesOf(purpose, part, mesh, placement, extentOf(single))
   const voxels = voxelsOf(single, bearableVoxel(single, PREVIEW_MM, MOST_CELLS))
   const plastic = plasticOf(setup, single, prediction)
-  let weakest: SolvedAlong | undefined
-  for (const [i, along] of all.entries()) {
-    const work = solvedLoadWork(voxels, plastic, caseAlong(extentOf(single), along, kind, grip))
-    const found = yield* within(work, i / all.length, (i + 1) / all.length)
-    if (!weakest || found.failureN < weakest.failureN) weakest = { ...found, axis: along }
-  }
-  return weakest!
+  const cases = yield* solvedCasesWork(
+    voxels,
+    plastic,
+    named.map(({ one }) => one),
+  )
+  const worst = cases.reduce((least, { load }, i) => (load.factor < cases[least]!.load.factor ? i : least), 0)
+  const { one: _, ...which } = named[worst]!
+  const solved = { ...cases[worst]!.load, of: solvedKey(purpose), ...which }
+  return isDrawn ? { solved, picture: solvedPicture(cases[worst]!, plastic, cornersOf(mesh)) } : { solved }
+}
+
+interface Named {
+  readonly one: Case
+  readonly axis?: Axis
+  readonly name?: string
+}
+
+function casesOf(purpose: Pick<Purpose, 'load' | 'cases'>, part: Part, placed: Mesh, placement: Placement, extent: Extent): Named[] {
+  const cases = wholeCases(purpose)
+  if (cases.length > 0) return cases.map((picked) => ({ one: caseOf(picked, part, placed, placement), name: picked.name }))
+  const { kind, axis, heldTo, loadedFrom } = purpose.load
+  const grip = { heldTo: heldTo / 100, loadedFrom: loadedFrom / 100 }
+  const along: readonly Axis[] = axis === 'weakest' || axis === 'free' ? axes : [axis]
+  return along.map((own) => ({ one: caseAlong(extent, own, kind, grip), axis: own }))
 }

@@ -26,7 +26,7 @@ test('a search runs on the server, is paused and goes on, and a point of it beco
   await expect(page.getByRole('img', { name: /^16 variants by Time and Surface Ra; \d+ of them are on the front/ })).toBeVisible()
   await expect(page.getByText(/\d+ % of stages reused/)).toBeVisible()
 
-  // Under an hour and 60 N, as the part's purpose says; a stricter limit leaves fewer.
+  // Under an hour and 40 N, as the part's purpose says; a stricter limit leaves fewer.
   const meeting = page.getByText(/of 16 meet all/)
   const before = Number.parseInt(await meeting.innerText(), 10)
   await choose(page.getByLabel('Up', { exact: true }), 'strength')

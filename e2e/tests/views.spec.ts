@@ -81,19 +81,30 @@ test('surface: a map is read by pointing, with its cause, and by its table', asy
 test('load: what the part bears is the ledger’s figure, a change is applied, and two clicks place the load', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
+  await expect(ledger.figure('strength', 0)).toContainText('bend along Y, solved')
   const newtons = await ledger.value('strength', 0).innerText()
   await page.getByRole('link', { name: 'load' }).click()
   const view = page.getByRole('region', { name: 'Load' })
-  await expect(view.getByText('everyday bears').locator('..')).toContainText(newtons)
-  await expect(page.getByRole('img', { name: /Free body: 60 N pressing across at \d+ mm, held at \d+ mm, a moment of \d/ })).toBeVisible()
+  // The ledger's figure, solved from its lines: less than its sections say of a hook that is also twisted.
+  const solved = view.getByRole('region', { name: 'Solved', exact: true })
+  await expect(solved).toContainText(newtons)
+  await expect(solved).toContainText(/\d N to \d+(\.\d)? N.*(Lines break|Layers part) at x.*N move it by 1 mm\. Its sections say/s)
+  await expect(view.getByText(/^Under 40 N, as wanted; drawn moved \d+ × as far\./)).toBeVisible()
+  await expect(view).toContainText('never a rating')
+  await page.getByRole('button', { name: 'Table by height' }).click()
+  await expect(page.getByRole('dialog').getByRole('columnheader', { name: /layers’ limit/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expectAccessible(page)
+
+  await page.getByRole('button', { name: 'by sections' }).click()
+  const borne = view.getByText('everyday bears').locator('..')
+  const bySections = (await borne.innerText()).match(/[\d.]+ N/)![0]
+  await expect(page.getByRole('img', { name: /Free body: 40 N pressing across at \d+ mm, held at \d+ mm, a moment of \d/ })).toBeVisible()
   await expect(page.getByRole('img', { name: /^Weakest section of everyday: \d+ lines/ })).toBeVisible()
   await expect(view).toContainText('never a rating')
   await expectAccessible(page)
 
   const solid = page.getByRole('img', { name: /how near each section is to failing/ })
-  // The same load, solved from its lines: less than its sections say of a hook that is also twisted.
-  const solved = view.getByRole('region', { name: 'Solved' })
-  await expect(solved).toContainText(/\d N to \d+(\.\d)? N.*(Lines break|Layers part) at x.*N move it by 1 mm\. Its sections say/s)
   await page.getByRole('button', { name: 'Point at hold and load' }).click()
   const box = (await solid.boundingBox())!
   await page.mouse.click(box.x + box.width * 0.69, box.y + box.height * 0.42)
@@ -107,14 +118,52 @@ test('load: what the part bears is the ledger’s figure, a change is applied, a
     .getByRole('row', { name: /^one wall more/ })
     .getByRole('button', { name: 'Apply' })
     .click()
-  await expect(view.getByText('everyday bears').locator('..')).not.toContainText(newtons)
+  await expect(borne).not.toContainText(bySections)
+})
+
+test('load: a case is picked face by face, its worst place found, and it is the ledger’s figure; undo brings the old load back', async ({
+  page,
+}) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy(1)
+  await page.getByRole('link', { name: 'load' }).click()
+  const view = page.getByRole('region', { name: 'Load' })
+  const solved = view.getByRole('region', { name: 'Solved', exact: true })
+  await expect(solved).toContainText('loaded along Y')
+  await page.getByRole('button', { name: 'Case', exact: true }).click()
+  const cases = view.getByRole('region', { name: 'Cases' })
+  await expect(cases.getByText('Click the face where it is held.')).toBeVisible()
+  const box = (await page.getByRole('img', { name: /how near each place/ }).boundingBox())!
+  await page.mouse.click(box.x + box.width * 0.675, box.y + box.height * 0.405)
+  await expect(cases.getByText('held at a face')).toBeVisible()
+  await expect(cases.getByText('Click the face where it is loaded.')).toBeVisible()
+  await page.mouse.click(box.x + box.width * 0.45, box.y + box.height * 0.66)
+  await expect(cases.getByRole('textbox', { name: 'So much' })).toHaveValue('40')
+  await expect(solved).toContainText('in “Case 1”')
+  await expectAccessible(page)
+  const before = await solved.innerText()
+  await cases.getByRole('textbox', { name: 'So much' }).fill('20')
+  // Half of the load is borne twice as often, and the newtons stay.
+  await expect(solved).not.toContainText(before.match(/under ([\d.]+) ×/)![0])
+  const newtons =
+    (await solved.innerText())
+      .match(/[\d.]+ N\n/g)
+      ?.at(-1)
+      ?.trim() ?? ''
+  await page.getByRole('link', { name: 'ledger' }).click()
+  await expect(ledger.figure('strength', 0)).toContainText('Case 1, solved')
+  expect(newtons).toContain((await ledger.value('strength', 0).innerText()).split(/\s/)[0]!)
+  for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo (Ctrl Z)' }).click()
+  await expect(ledger.figure('strength', 0)).toContainText('bend along Y')
 })
 
 test('what is shown is saved as a picture and as drawings, and a lineup goes on one page', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
+  await expect(ledger.figure('strength', 0)).toContainText('solved')
   const strength = (await ledger.value('strength', 0).innerText()).trim()
   await page.getByRole('link', { name: 'load' }).click()
+  await page.getByRole('button', { name: 'by sections' }).click()
   await expect(page.getByRole('img', { name: /^Free body/ })).toBeVisible()
   const saved = async (kind: string): Promise<Buffer> => {
     await page.getByRole('button', { name: 'Save what is shown' }).click()

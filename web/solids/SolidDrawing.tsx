@@ -8,6 +8,7 @@ import {
   FloatType,
   LinearFilter,
   NearestFilter,
+  PerspectiveCamera,
   RedFormat,
   RGBAFormat,
   ShaderMaterial,
@@ -62,6 +63,14 @@ export interface Solid {
   readonly scale: ScaleName
   /** What wears the map of steps along a direction; all does without. */
   readonly only?: BearsMask | undefined
+  /** How far each corner moves, like corners. */
+  readonly moved?: Float32Array | undefined
+}
+
+/** Facets that stand out on a part. */
+export interface Patch {
+  readonly corners: Float32Array
+  readonly colour: string
 }
 
 export interface Touch {
@@ -77,6 +86,9 @@ interface Props {
   readonly solid: Solid
   /** Points that are drawn over it, mm. */
   readonly points?: Float32Array | undefined
+  readonly patches?: readonly Patch[]
+  /** How many times as far as it moves it is drawn moved. */
+  readonly times?: number
   readonly view: SolidView
   readonly onTouch?: (touch: Touch | undefined) => void
   readonly onClick?: (touch: Touch) => void
@@ -92,7 +104,7 @@ export function SolidDrawing({ label, ...props }: Props) {
         frameloop="demand"
         dpr={[1, 2]}
         gl={{ preserveDrawingBuffer: true }}
-        camera={{ fov: 26, up: [0, 0, 1], near: 0.05, far: 100 }}
+        camera={{ fov: LENS, up: [0, 0, 1], near: 0.05, far: 100 }}
         aria-label={label}
         role="img"
       >
@@ -104,13 +116,15 @@ export function SolidDrawing({ label, ...props }: Props) {
 
 const vertexShader = `
   in float share;
+  in vec3 moved;
+  uniform float times;
   out float ownShare;
   out vec3 place;
   out vec3 seen;
   void main() {
     ownShare = share;
     place = position;
-    vec4 at = modelViewMatrix * vec4(position, 1.0);
+    vec4 at = modelViewMatrix * vec4(position + times * moved, 1.0);
     seen = at.xyz;
     gl_Position = projectionMatrix * at;
   }
@@ -145,10 +159,11 @@ const fragmentShader = `
   }
 `
 
-function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'label'>) {
+function Scene({ solid, points, patches = [], times = 0, view, onTouch, onClick, over }: Omit<Props, 'label'>) {
   const invalidate = useThree((state) => state.invalidate)
   const theme = useTheme((state) => state.theme)
-  const { corners, shares, by, scale, only } = solid
+  useFittingLens()
+  const { corners, shares, by, scale, only, moved } = solid
   const shape = useMemo(() => {
     const geometry = new BufferGeometry()
     geometry.setAttribute('position', new BufferAttribute(corners, 3))
@@ -177,6 +192,7 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
           across: { value: new Vector3(1, 0, 0) },
           extent: { value: new Vector4(0, 1, 0, 1) },
           bare: { value: new Vector3() },
+          times: { value: 0 },
         },
       }),
     [],
@@ -218,6 +234,14 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
     material.uniforms.bare!.value.set(...(theme === 'dark' ? ([0.44, 0.41, 0.37] as const) : ([0.78, 0.75, 0.7] as const)))
     invalidate()
   }, [material, theme, invalidate])
+  useEffect(() => {
+    shape.geometry.setAttribute('moved', new BufferAttribute(moved ?? new Float32Array(corners.length), 3))
+    invalidate()
+  }, [corners, moved, shape, invalidate])
+  useEffect(() => {
+    material.uniforms.times!.value = times
+    invalidate()
+  }, [material, times, invalidate])
   const dots = useMemo(() => {
     if (!points) return undefined
     const geometry = new BufferGeometry()
@@ -277,6 +301,10 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
               }
             : {})}
         />
+        {patches.map((patch, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: they have no names, and keep their order.
+          <PatchMesh key={i} {...patch} />
+        ))}
         {dots && (
           <points geometry={dots} renderOrder={1}>
             <pointsMaterial size={4} sizeAttenuation={false} color={theme === 'dark' ? '#f0a83c' : '#a85c00'} />
@@ -287,6 +315,38 @@ function Scene({ solid, points, view, onTouch, onClick, over }: Omit<Props, 'lab
     </>
   )
 }
+
+/** Angle of what is seen from top to bottom, degrees. */
+const LENS = 26
+
+/** In a picture that is higher than wide the part is seen as small as it takes to fit. */
+function useFittingLens(): void {
+  const camera = useThree((state) => state.camera)
+  const aspect = useThree(({ size }) => size.width / Math.max(1, size.height))
+  useEffect(() => {
+    if (!(camera instanceof PerspectiveCamera)) return
+    const half = Math.tan((LENS * Math.PI) / 360) / Math.min(1, aspect)
+    camera.fov = (360 / Math.PI) * Math.atan(half)
+    camera.updateProjectionMatrix()
+  }, [camera, aspect])
+}
+
+/** Drawn on the part that it belongs to, as if a hair above it. */
+function PatchMesh({ corners, colour }: Patch) {
+  const geometry = useMemo(() => {
+    const made = new BufferGeometry()
+    made.setAttribute('position', new BufferAttribute(corners, 3))
+    return made
+  }, [corners])
+  useEffect(() => () => geometry.dispose(), [geometry])
+  return (
+    <mesh geometry={geometry} raycast={noRay}>
+      <meshBasicMaterial color={colour} transparent opacity={0.75} polygonOffset polygonOffsetFactor={-2} polygonOffsetUnits={-2} />
+    </mesh>
+  )
+}
+/** What is drawn over the part is not what is clicked. */
+const noRay = (): void => {}
 
 function rampTexture(scale: ScaleName): DataTexture {
   const bytes = new Uint8Array(4 * 256)

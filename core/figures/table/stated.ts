@@ -3,6 +3,7 @@ import { directionWords, type Purpose } from '../../physics/strength/purpose'
 import type { LoadKind } from '../../physics/strength/sectionLoads'
 import type { LoadFigure } from '../../physics/strength/strengthFigures'
 import type { Prediction } from '../../pipeline/predict'
+import { type SolvedPurpose, solvedKey } from '../../pipeline/solvedWork'
 
 export interface StatedLoad extends LoadFigure {
   readonly kind: LoadKind
@@ -36,3 +37,7 @@ export function statedLoad({ strength, oblique, own = [] }: Loaded, { load }: Pu
 /** Roughness of what will be seen. */
 export const seenSurface = ({ surface }: Pick<Prediction, 'surface'>, { seen }: Purpose): Roughness =>
   seen === 'all' ? surface : surface[seen]
+
+/** A purpose's load as finite elements have it, where they have solved that very one. */
+export const solvedLoad = ({ solved }: Pick<Prediction, 'solved'>, purpose: Purpose): SolvedPurpose | undefined =>
+  solved?.of === solvedKey(purpose) ? solved : undefined

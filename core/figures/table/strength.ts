@@ -1,10 +1,13 @@
 import type { Unfit } from '../../physics/strength/fitness'
 import { offAxisStrength } from '../../physics/strength/oblique'
+import { wholeCases } from '../../physics/strength/pickedCases'
+import type { Purpose } from '../../physics/strength/purpose'
 import type { LoadKind } from '../../physics/strength/sectionLoads'
 import { type LoadCase, type LoadFigure, loadCases } from '../../physics/strength/strengthFigures'
 import { formatForce, splitForce, threeDigits } from '../../units/format'
 import { asPercent, atHeight, type Figure, type FigureRow, fixed, mm, percent, row, type Told } from './figure'
-import { statedLoad } from './stated'
+import { solvedReason } from './solvedReason'
+import { solvedLoad, statedLoad } from './stated'
 
 const kindWords: Readonly<Record<LoadKind, readonly [label: string, help: string]>> = {
   pull: ['Pull', 'Gripped at both ends of this axis and pulled until the weakest section gives.'],
@@ -17,6 +20,10 @@ const kindWords: Readonly<Record<LoadKind, readonly [label: string, help: string
 /** "bend along Y" */
 export const wordsOf = ({ kind, along }: { readonly kind: LoadKind; readonly along: string }): string =>
   `${kindWords[kind][0].toLowerCase()} along ${along}`
+
+/** "bend along Y", or the name of the case. */
+export const solvedWords = ({ axis, name }: { readonly axis?: string; readonly name?: string }, { load }: Purpose): string =>
+  name ?? wordsOf({ kind: load.kind, along: axis?.toUpperCase() ?? '' })
 
 const loadEquations: Readonly<Record<LoadKind, string>> = {
   pull: '1/F = (1/A + K·e·c/I) / σ, least along the part',
@@ -79,17 +86,35 @@ export const strength: Figure = {
   better: 'more',
   of: (p, purpose) => {
     const stated = statedLoad(p, purpose)
-    if (stated.unfit)
-      return { value: Number.NaN, text: '–', unit: '', note: `${unfitWords[stated.unfit][0]}, ${wordsOf(stated)}`, basis: stated.basis }
-    if (p.flexible) return { ...stiffness(stated.stiffnessNmm), note: `gives way, ${wordsOf(stated)}`, basis: stated.basis, base: 'N/mm' }
-    return { value: stated.loadN, ...splitForce(stated.loadN), note: wordsOf(stated), basis: stated.basis }
+    const { basis } = stated
+    const solved = solvedLoad(p, purpose)
+    if (solved) {
+      const note = `${solvedWords(solved, purpose)}, solved`
+      if (Number.isNaN(solved.failureN))
+        return { value: solved.factor, text: threeDigits(solved.factor), unit: '× its load', note, basis, base: '×' }
+      if (p.flexible) return { ...stiffness(solved.stiffnessNmm), note: `gives way, ${note}`, basis, base: 'N/mm' }
+      return { value: solved.failureN, ...splitForce(solved.failureN), note, basis }
+    }
+    // What sections say is of another load than one that is picked face by face.
+    if (wholeCases(purpose).length > 0) return { value: Number.NaN, text: '–', unit: '', note: 'not solved yet', basis }
+    if (stated.unfit) return { value: Number.NaN, text: '–', unit: '', note: `${unfitWords[stated.unfit][0]}, ${wordsOf(stated)}`, basis }
+    const note = `${wordsOf(stated)}, by sections`
+    if (p.flexible) return { ...stiffness(stated.stiffnessNmm), note: `gives way, ${note}`, basis, base: 'N/mm' }
+    return { value: stated.loadN, ...splitForce(stated.loadN), note, basis }
   },
   noun: 'strength',
   plain: { unit: 'N', per: 1, digits: 0 },
-  value: (p, purpose) => statedLoad(p, purpose).loadN,
+  value: (p, purpose) => {
+    if (wholeCases(purpose).length > 0) return solvedLoad(p, purpose)?.failureN ?? Number.NaN
+    // Of a soft part it counts how far it gives way, and it does so further than a solve follows.
+    return (p.flexible ? undefined : solvedLoad(p, purpose)?.failureN) ?? statedLoad(p, purpose).loadN
+  },
   shown: formatForce,
   limit: { name: 'minLoadN', words: (wanted) => `at least ${wanted}` },
-  explain: (p, { material, constants }, purpose) => {
+  explain: (p, setup, purpose) => {
+    const solved = solvedLoad(p, purpose)
+    if (solved) return solvedReason(solved, p, setup, solvedWords(solved, purpose), statedLoad(p, purpose))
+    const { material, constants } = setup
     const { kind, along, acrossLayers, loadN, weakestAtMm, stiffnessNmm, by, basis, unfit } = statedLoad(p, purpose)
     const { heldTo, loadedFrom, axis, elevationDeg } = purpose.load
     const place = along.length === 1 ? `${along.toLowerCase()} = ${mm(weakestAtMm)}` : `${mm(weakestAtMm)} along that direction`

@@ -83,6 +83,7 @@ function* alikeWork(places: Places, plastic: Plastic, holds: readonly Hold[], ca
   const numbers = new Int32Array(voxels.at.length).fill(-1)
   for (let c = 0; c < kept.length; c++) numbers[kept[c]!] = c
   const held = heldMovements(places, mesh, numbers, holds)
+  if (isLoose(mesh, held)) throw loose()
   const ready = yield* within(readyWork(mesh, elasticities(plastic), held), 0, SETTING_UP)
   const count = cases.reduce((sum, { loads }) => sum + loads.length, 0)
   const all: Structure[] = []
@@ -113,13 +114,50 @@ function* alikeWork(places: Places, plastic: Plastic, holds: readonly Hold[], ca
   return all
 }
 
-const notSolvable = (): InputError =>
+const loose = (): InputError =>
   new InputError(
-    'not-solved',
-    'The forces on the part found no balance.',
+    'held-loosely',
+    'The part can still slide away or turn as a whole.',
     '',
-    'Hold more of it, or hold it along more directions: something can turn or slide away, or hangs by a thread.',
+    'Hold it along more directions: of a face that slides only the way that it faces is held.',
   )
+
+/**
+ * Whether what is held leaves the whole a way to move: how it holds against three ways to slide and three to turn has no inverse then.
+ *
+ * @param held 1 for each movement (three a node) that is none
+ */
+export function isLoose(mesh: Pick<Mesh, 'counts' | 'size' | 'nodeAt'>, held: Uint8Array): boolean {
+  const middle = [0, 1, 2].map((k) => (mesh.counts[k]! * mesh.size[k]!) / 2) as unknown as Three
+  const reach = Math.hypot(...middle)
+  const against = new Float64Array(36)
+  for (let d = 0; d < held.length; d++) {
+    if (held[d] === 0) continue
+    const [x, y, z] = nodePlace(mesh, [0, 0, 0], Math.floor(d / 3)).map((mm, k) => (mm - middle[k]!) / reach) as [number, number, number]
+    const turns = [
+      [0, z, -y],
+      [-z, 0, x],
+      [y, -x, 0],
+    ][d % 3]!
+    const row = [...[0, 1, 2].map((k) => (k === d % 3 ? 1 : 0)), ...turns]
+    for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) against[6 * i + j]! += row[i]! * row[j]!
+  }
+  // Elimination; what is left on the diagonal is how much of each way is held that those before do not hold already.
+  for (let p = 0; p < 6; p++) {
+    const left = against[7 * p]!
+    if (!(left > LOOSE * held.length)) return true
+    for (let i = p + 1; i < 6; i++) {
+      const factor = against[6 * i + p]! / left
+      for (let j = p; j < 6; j++) against[6 * i + j]! -= factor * against[6 * p + j]!
+    }
+  }
+  return false
+}
+/** A way that is held by less than so much of a held node for each node that there is, is not held. */
+const LOOSE = 1e-9
+
+const notSolvable = (): InputError =>
+  new InputError('not-solved', 'The forces on the part found no balance.', '', 'Hold more of it: something may hang by a thread.')
 
 /** 1 for each movement of a node that is none. */
 function heldMovements(places: Places, mesh: Mesh, numbers: Int32Array, holds: readonly Hold[]): Uint8Array {

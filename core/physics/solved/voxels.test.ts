@@ -1,49 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { code, ToolpathBuilder } from '../../toolpath/toolpath'
 import { runToEnd } from '../../units/steps'
 import type { LoadKind } from '../strength/sectionLoads'
 import { caseAlong } from './casesAlong'
 import { elasticities, Judge } from './limits'
 import { solvedLoadWork } from './solvedLoad'
+import { bar, plastic } from './testing/bars'
 import { bearableVoxel, extentOf, middleOf, voxelsOf } from './voxels'
 import type { Region } from './where'
 
-const [HEIGHT, WIDTH] = [0.2, 0.4]
-
-/** A bar of lines side by side, all along x or all along y, or by turns; turned about the upright axis as a whole. */
-function bar([length, wide, high]: readonly [number, number, number], way: (layer: number) => 'x' | 'y', turnDeg = 0) {
-  const [c, n] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)]
-  const to = (x: number, y: number): [number, number] => [c * x - n * y, n * x + c * y]
-  const builder = new ToolpathBuilder()
-  builder.startAt(0, 0, 0)
-  const layers = Math.round(high / HEIGHT)
-  for (let layer = 0; layer < layers; layer++) {
-    builder.startLayer()
-    builder.rise((layer + 1) * HEIGHT)
-    const along = way(layer) === 'x'
-    const count = Math.round((along ? wide : length) / WIDTH)
-    for (let i = 0; i < count; i++) {
-      const at = (i + 0.5) * WIDTH
-      if (along) {
-        builder.moveTo(...to(0, at))
-        builder.layTo(...to(length, at), code.topBottom, WIDTH * HEIGHT, WIDTH, 0)
-      } else {
-        builder.moveTo(...to(at, 0))
-        builder.layTo(...to(at, wide), code.topBottom, WIDTH * HEIGHT, WIDTH, 0)
-      }
-    }
-  }
-  return builder.finish()
-}
-
-const plastic = {
-  modulus: 2400,
-  inLayer: 50,
-  acrossLines: 0.7,
-  shear: 1 / Math.sqrt(3),
-  spreads: { lines: 0.1, layers: 0.2 },
-  bondAt: () => 0.5,
-}
 const grip = { heldTo: 0.1, loadedFrom: 0.9 }
 const solved = (path: ReturnType<typeof bar>, axis: 'x' | 'y' | 'z', kind: LoadKind, voxelMm = 0.9) =>
   runToEnd(solvedLoadWork(voxelsOf(path, voxelMm), plastic, caseAlong(extentOf(path), axis, kind, grip)))

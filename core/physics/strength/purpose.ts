@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { seenParts } from '../finish/surfaceFigures'
 import type { Direction } from './direction'
 import { type Grip, usualGrip } from './grip'
+import { pickedCaseSchema } from './pickedCases'
 import { loadKinds } from './sectionLoads'
 
 /** What a part is for, how it will be loaded, and what it must keep to. Lengths mm, times s, forces N. */
@@ -29,6 +30,8 @@ export const purposeSchema = z.object({
       .max(100)
       .default(100 * usualGrip.loadedFrom),
   }),
+  /** Ways in which it is held and loaded, face by face; where there are any, its strength is that of the worst of them. */
+  cases: z.array(pickedCaseSchema).max(8).default([]),
   limits: z
     .object({
       maxTimeS: z.number().positive(),

@@ -15,6 +15,7 @@ import { useSolved } from '../../predictions/useSolved'
 import { type Solid, SolidDrawing, solidView } from '../../solids/SolidDrawing'
 import { TurnableFrame } from '../../solids/TurnableFrame'
 import { Button, IconButton } from '../../ui/Button'
+import { Choices } from '../../ui/Choices'
 import { SaveMenu } from '../../ui/SaveMenu'
 import { Select } from '../../ui/Select'
 import { TableSheet } from '../../ui/TableSheet'
@@ -24,12 +25,19 @@ import { BarGap, ViewBar } from '../../ui/ViewBar'
 import { LoadArrow } from '../part/LoadArrow'
 import { ChoosePair, type Pair, WithPair } from '../shell/CandidatePair'
 import { AlongChart, CHART_LEFT, CHART_RIGHT } from './AlongChart'
+import { BandsSheet } from './BandsSheet'
 import { type Bearing, bearingOf, stressRatios } from './bearing'
 import { FreeBody } from './FreeBody'
 import { Gains } from './Gains'
 import { loadFromPicks, type Point } from './loadFromPicks'
-import { SolvedLoads } from './SolvedLoads'
+import { SolvedView } from './SolvedView'
+import { bandsOf } from './solvedDrawing'
 import { WeakestSection } from './WeakestSection'
+
+const models = [
+  { id: 'solved', name: 'solved' },
+  { id: 'sections', name: 'by sections' },
+] as const
 
 /** Where the part is held and loaded, what it bears along its length, and what more would cost. */
 export function LoadView() {
@@ -42,31 +50,44 @@ type Loaded = ReadyDrawn<LoadMap> & { readonly bearing: Bearing }
 function Load({ pair }: { pair: Pair }) {
   const { content, part, shelf } = useBench()
   const address = useAddress()
-  const of = useLoads(pair.of, content, part, shelf)
-  const beside = useLoads(pair.beside, content, part, shelf)
-  const ofMoves = useMoves(pair.of, content, part, shelf)
-  const besideMoves = useMoves(pair.beside, content, part, shelf)
+  const model = models.find(({ id }) => id === address.get('model'))?.id ?? 'solved'
+  const cut = model === 'sections' ? pair : undefined
+  const of = useLoads(cut?.of, content, part, shelf)
+  const beside = useLoads(cut?.beside, content, part, shelf)
+  const ofMoves = useMoves(cut?.of, content, part, shelf)
+  const besideMoves = useMoves(cut?.beside, content, part, shelf)
   const { purpose } = content
   const loaded = [useBearing(of, content), useBearing(beside, content)].filter((one) => one !== undefined)
   const moves = readyOf([ofMoves, besideMoves])
-  const solved = [useSolved(pair.of, content, part, shelf), useSolved(pair.beside, content, part, shelf)].filter((one) => one !== undefined)
+  const solved = useSolved(pair.beside ? [pair.of, pair.beside] : [pair.of])
   const stuck = [of, beside].find((one) => one?.failed !== undefined)
   const [table, setTable] = useState(false)
   const { ref: right, width } = useSize()
   const [first] = loaded
   const wantedN = purpose.limits.minLoadN
+  const bands =
+    model === 'solved' ? solved.flatMap(({ candidate, picture }) => (picture ? [{ candidate, bands: bandsOf(picture, 1) }] : [])) : []
   return (
     <section aria-label="Load" className="flex min-h-0 flex-1 flex-col">
       <ViewBar>
         <ChoosePair pair={pair} candidates={content.candidates} address={address} />
-        <Select
-          label="Load"
-          value={purpose.load.kind}
-          of={loadKinds.map((id) => ({ id, name: inWords(id) }))}
-          onChange={(kind) => edit((before) => setPurpose(before, { ...before.purpose, load: { ...before.purpose.load, kind } }))}
+        {(purpose.cases.length === 0 || model === 'sections') && (
+          <Select
+            label="Load"
+            value={purpose.load.kind}
+            of={loadKinds.map((id) => ({ id, name: inWords(id) }))}
+            onChange={(kind) => edit((before) => setPurpose(before, { ...before.purpose, load: { ...before.purpose.load, kind } }))}
+          />
+        )}
+        <Choices
+          label=""
+          name="Model"
+          of={models}
+          value={model}
+          onChange={(id) => id && address.set({ model: id === 'solved' ? undefined : id })}
         />
         <BarGap />
-        {first && (
+        {first && model === 'sections' && (
           <p className="text-[12.5px]">
             {loaded.map(({ candidate, bearing }) => (
               <span key={candidate.id} className="ml-4">
@@ -79,7 +100,11 @@ function Load({ pair }: { pair: Pair }) {
           </p>
         )}
         <SaveMenu name={`load on ${pair.of.name}`} />
-        <IconButton label="Table of the sections" disabled={!first} onClick={() => setTable(true)}>
+        <IconButton
+          label={model === 'solved' ? 'Table by height' : 'Table of the sections'}
+          disabled={model === 'solved' ? bands.length === 0 : !first}
+          onClick={() => setTable(true)}
+        >
           <Table2 className="size-4" />
         </IconButton>
       </ViewBar>
@@ -88,7 +113,9 @@ function Load({ pair }: { pair: Pair }) {
           {stuck.candidate.name} cannot be judged. {stuck.failed}
         </p>
       )}
-      {first ? (
+      {model === 'solved' ? (
+        <SolvedView pair={pair} solved={solved} />
+      ) : first ? (
         <div className="grid min-h-0 flex-1 grid-cols-2">
           <div className="flex min-h-0 flex-col border-r border-line">
             <LoadedPart loaded={first} />
@@ -101,13 +128,6 @@ function Load({ pair }: { pair: Pair }) {
               ) : (
                 <Gains candidate={first.candidate} prediction={first.prediction} />
               )}
-              <div className="mt-3">
-                <SolvedLoads
-                  solved={solved}
-                  bearings={new Map(loaded.map(({ candidate, bearing }) => [candidate.id, bearing]))}
-                  wantedN={wantedN}
-                />
-              </div>
               <p className="mt-2 text-[12px] text-muted">
                 A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift
                 people or hang loads over people with it.
@@ -158,7 +178,8 @@ function Load({ pair }: { pair: Pair }) {
           </p>
         )
       )}
-      {table && first && (
+      {table && bands[0] && <BandsSheet bands={bands} onClose={() => setTable(false)} />}
+      {table && model === 'sections' && first && (
         <TableSheet
           title={`Sections of ${loaded.map(({ candidate }) => candidate.name).join(' and ')} along ${first.bearing.load.along}`}
           rowCount={first.bearing.sections.atMm.length}

@@ -10,6 +10,7 @@ import { restoreUnsaved, startAutosave } from '../../desk/autosave'
 import { BenchProvider } from '../../desk/bench'
 import { openLineup, redo, undo, useDesk } from '../../desk/deskStore'
 import { followLineup } from '../../predictions/predictionStore'
+import { followSolved } from '../../predictions/solvedStore'
 import { Loading } from '../../ui/Loading'
 import { Notice, type Refusal } from '../../ui/Notice'
 import { Ledger } from '../ledger/Ledger'
@@ -42,8 +43,11 @@ export function BenchScreen() {
   useUndoKeys()
 
   useEffect(() => {
-    if (openId === lineupId && content && part && shelf.data) followLineup(content, part, shelf.data)
+    if (openId !== lineupId || !content || !part || !shelf.data) return
+    followLineup(content, part, shelf.data)
+    followSolved({ content, part, shelf: shelf.data })
   }, [openId, lineupId, content, part, shelf.data])
+  useEffect(() => () => followSolved(undefined), [])
 
   useEffect(() => {
     document.title = content && openId === lineupId ? `${content.name} · Sable Lantern` : 'Sable Lantern'

@@ -1,4 +1,6 @@
 import { place } from '@sable/core/mesh/place'
+import type { PickedCase, PickedFace } from '@sable/core/physics/strength/pickedCases'
+import { type DrawnCase, drawnCase, faceOf } from '@sable/core/pipeline/pickedCases'
 import { type DrawnMoves, drawnMoves } from '@sable/core/views/drawnMoves'
 import { type LoadMap, loadMap } from '@sable/core/views/loadMap'
 import { type SurfaceMap, surfaceMap } from '@sable/core/views/surfaceMap'
@@ -32,6 +34,18 @@ export const drawing = {
         Object.values(map).map(({ buffer }) => buffer),
       )
     })
+  },
+
+  /** The face of a part at a point of it as it lies, mm. */
+  async pickFace(request: PredictRequest, at: readonly [number, number, number]): Promise<PickedFace['at']> {
+    const part = await loadPart(request)
+    return faceOf(part, place(part.mesh, request.placement), at)
+  },
+
+  /** Where a case acts on a part as it lies. */
+  async drawCase(request: PredictRequest, picked: PickedCase): Promise<DrawnCase> {
+    const part = await loadPart(request)
+    return drawnCase(picked, part, place(part.mesh, request.placement), request.placement)
   },
 
   /** How a candidate bears loads, for drawing. */

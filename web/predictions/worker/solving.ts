@@ -1,7 +1,8 @@
+import type { SolvedPicture } from '@sable/core/physics/solved/picture'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { layDown } from '@sable/core/pipeline/layDown'
 import { predict } from '@sable/core/pipeline/predict'
-import { type SolvedAlong, solvedForPurpose } from '@sable/core/pipeline/solvedWork'
+import { type SolvedPurpose, solvedForPurpose } from '@sable/core/pipeline/solvedWork'
 import { InputError } from '@sable/core/units/errors'
 import { cache, inTurn, isStillWanted, toolsFor } from './atHand'
 import { type PredictRequest, refusalOf } from './request'
@@ -10,16 +11,20 @@ import { type PredictRequest, refusalOf } from './request'
 const BREATH_MS = 40
 
 export type SolvedAnswer =
-  | { readonly kind: 'done'; readonly solved: SolvedAlong }
+  | { readonly kind: 'done'; readonly solved: SolvedPurpose; readonly picture?: SolvedPicture }
   | { readonly kind: 'cancelled' }
   | ReturnType<typeof refusalOf>
 
 /** What is solved by finite elements. */
 export const solving = {
-  /** The load of a purpose, from the lines of a candidate. It does not keep predictions waiting. Stops when the first entry of `stop` becomes 1. */
+  /**
+   * The load of a purpose, from the lines of a candidate, and how it looks under it where that is asked for. It does not keep predictions waiting.
+   * Stops when the first entry of `stop` becomes 1.
+   */
   async solveLoad(
     request: PredictRequest,
-    load: Purpose['load'],
+    purpose: Pick<Purpose, 'load' | 'cases'>,
+    isDrawn: boolean,
     stop: Int32Array,
     onProgress: (share: number) => void,
   ): Promise<SolvedAnswer> {
@@ -30,11 +35,11 @@ export const solving = {
         const options = { kernel: polygons, cache, overrides, load: request.load }
         return [layDown(part, placement, setup, values, options), predict(part, placement, setup, values, options)] as const
       })
-      const work = solvedForPurpose(laid, prediction, setup, load)
+      const work = solvedForPurpose({ part, placement, laid, prediction, setup }, purpose, isDrawn)
       let from = performance.now()
       for (;;) {
         const step = work.next()
-        if (step.done) return { kind: 'done', solved: step.value }
+        if (step.done) return { kind: 'done', ...step.value }
         if (performance.now() - from < BREATH_MS) continue
         onProgress(step.value)
         if (!(await isStillWanted(stop))) return { kind: 'cancelled' }

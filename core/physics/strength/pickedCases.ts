@@ -1,0 +1,37 @@
+import { z } from 'zod'
+
+const point = z.tuple([z.number().finite(), z.number().finite(), z.number().finite()])
+
+/**
+ * A face of a part: what hangs together with the facet at a point of it and turns by no more than some degrees from facet to facet. In coordinates of
+ * the part as it was read, before it is scaled and turned, so that it stays where it is however the part lies; mm.
+ */
+export const pickedFaceSchema = z.object({ at: point, withinDeg: z.number().min(0).max(90).default(20) })
+export type PickedFace = z.infer<typeof pickedFaceSchema>
+
+/** What may act on a face: a force, N; a mass that hangs on it, kg; a moment, N·m; a pressure, MPa. */
+export const actions = ['force', 'mass', 'moment', 'pressure'] as const
+export type Action = (typeof actions)[number]
+
+/** One way in which a part is held and loaded. */
+export const pickedCaseSchema = z.object({
+  id: z.string().min(1).max(40),
+  name: z.string().trim().min(1).max(60),
+  holds: z.array(z.object({ face: pickedFaceSchema, slides: z.boolean().default(false) })).max(12),
+  loads: z
+    .array(
+      z.object({
+        face: pickedFaceSchema,
+        action: z.enum(actions),
+        amount: z.number().positive().max(1e6),
+        /** Which way, in the part's own coordinates; into the face, or about its normal, where nothing is said. */
+        along: point.optional(),
+      }),
+    )
+    .max(12),
+})
+export type PickedCase = z.infer<typeof pickedCaseSchema>
+
+/** Those that are held and loaded somewhere; the others are still being picked, and say nothing yet. */
+export const wholeCases = ({ cases }: { readonly cases: readonly PickedCase[] }): readonly PickedCase[] =>
+  cases.filter(({ holds, loads }) => holds.length > 0 && loads.length > 0)

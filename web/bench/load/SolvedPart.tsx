@@ -1,0 +1,53 @@
+import type { SolvedPicture } from '@sable/core/physics/solved/picture'
+import { useMemo } from 'react'
+import { type Patch, type Solid, SolidDrawing, type SolidView, type Touch } from '../../solids/SolidDrawing'
+import { TurnableFrame } from '../../solids/TurnableFrame'
+import { type Cut, drawnSolved, type Limit } from './solvedDrawing'
+
+/** A part as it gives way, wearing how near each place of it is to failing. */
+export function SolvedPart({
+  name,
+  picture,
+  limit,
+  load,
+  times,
+  cut,
+  at,
+  patches,
+  view,
+  onClick,
+}: {
+  name: string
+  picture: SolvedPicture
+  limit: Limit
+  /** That is shown, over the one at which it fails. */
+  load: number
+  /** How many times as far as it moves it is drawn moved. */
+  times: number
+  cut: Cut | undefined
+  /** Where it fails first, mm. */
+  at: readonly [number, number, number]
+  patches: readonly Patch[]
+  view: SolidView
+  onClick?: ((touch: Touch) => void) | undefined
+}) {
+  const drawn = useMemo(() => drawnSolved(picture, limit, load, cut), [picture, limit, load, cut])
+  const solid = useMemo(
+    (): Solid => ({ corners: drawn.corners, moved: drawn.moved, shares: drawn.shares, by: 'facet', scale: 'viridis' }),
+    [drawn],
+  )
+  const points = useMemo(() => Float32Array.from(at, (mm, k) => mm + load * times * picture.failsMoved[k]!), [at, load, times, picture])
+  return (
+    <TurnableFrame name={name} view={view}>
+      <SolidDrawing
+        label={`${name}: how near each place is to failing, drawn as it gives way`}
+        solid={solid}
+        points={points}
+        patches={patches}
+        times={load * times}
+        view={view}
+        {...(onClick ? { onClick } : {})}
+      />
+    </TurnableFrame>
+  )
+}

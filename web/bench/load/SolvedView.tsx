@@ -1,0 +1,233 @@
+import { asModelled } from '@sable/core/mesh/place'
+import { type PickedCase, wholeCases } from '@sable/core/physics/strength/pickedCases'
+import { ownDirection } from '@sable/core/pipeline/pickedCases'
+import clsx from 'clsx'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { KeyStrip } from '../../charts/KeyStrip'
+import { useBench } from '../../desk/bench'
+import { edit } from '../../desk/deskStore'
+import { setPurpose } from '../../desk/edits'
+import { requestFor } from '../../predictions/predictionStore'
+import type { Solved } from '../../predictions/useSolved'
+import { type Patch, solidView, type Touch } from '../../solids/SolidDrawing'
+import { Choices } from '../../ui/Choices'
+import { useAddress } from '../../ui/useAddress'
+import type { Pair } from '../shell/CandidatePair'
+import { CasesForm, type Picking, type Way, ways } from './CasesForm'
+import { SolvedLoads } from './SolvedLoads'
+import { SolvedPart } from './SolvedPart'
+import { type Cut, type Limit, rangeAlong } from './solvedDrawing'
+import { pickFace, useDrawnCase } from './useDrawnCase'
+import { usePlaying } from './usePlaying'
+
+const limits: readonly { readonly id: Limit; readonly name: string }[] = [
+  { id: 'either', name: 'whichever is nearer' },
+  { id: 'lines', name: 'lines breaking' },
+  { id: 'layers', name: 'layers parting' },
+]
+const cuts = [
+  { id: 'x', name: 'X' },
+  { id: 'y', name: 'Y' },
+  { id: 'z', name: 'Z' },
+] as const
+
+/** What moves most is drawn moved by so much of the part's size. */
+const SHOWN = 0.12
+
+/** The part as it gives way under its load, of one candidate or two under the same load; cases are picked on it, face by face. */
+export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solved[] }) {
+  const { content, part, shelf } = useBench()
+  const { purpose, placement = asModelled } = content
+  const address = useAddress()
+  const view = useMemo(() => solidView(), [])
+  const [picking, setPicking] = useState<Picking>()
+  const [openId, setOpenId] = useState<string>()
+  const [failed, setFailed] = useState<string>()
+  const open = purpose.cases.find(({ id }) => id === openId) ?? purpose.cases[0]
+  const request = useMemo(() => requestFor(pair.of, content, part, shelf), [pair.of, content, part, shelf])
+  const drawnCase = useDrawnCase(pair.of.id, request, open)
+  const { share, isPlaying, toggle } = usePlaying()
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape') setPicking(undefined)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  const change = (cases: readonly PickedCase[]): void => edit((before) => setPurpose(before, { ...before.purpose, cases: [...cases] }))
+  const pick = async ({ at }: Touch): Promise<void> => {
+    if (!request || !open || !picking) return
+    try {
+      setFailed(undefined)
+      const face = { at: await pickFace(pair.of.id, request, at), withinDeg: 20 }
+      const next: PickedCase =
+        picking === 'hold'
+          ? { ...open, holds: [...open.holds, { face, slides: false }] }
+          : { ...open, loads: [...open.loads, { face, action: 'force', amount: purpose.limits.minLoadN ?? 10 }] }
+      change(purpose.cases.map((one) => (one.id === open.id ? next : one)))
+      setPicking(picking === 'hold' && open.loads.length === 0 ? 'load' : undefined)
+    } catch (error) {
+      setFailed(error instanceof Error ? error.message : String(error))
+    }
+  }
+  const wayOf = ({ along }: PickedCase['loads'][number]): Way | undefined =>
+    along === undefined
+      ? 'face'
+      : ways.find(({ id }) => id !== 'face' && ownDirection(triple(id), placement).every((one, k) => Math.abs(one - along[k]!) < 1e-6))?.id
+  const onWay = ({ along: _, ...load }: PickedCase['loads'][number], way: Way): PickedCase['loads'][number] =>
+    way === 'face' ? load : { ...load, along: ownDirection(triple(way), placement) }
+
+  const limit = limits.find(({ id }) => id === address.get('limit'))?.id ?? 'either'
+  const fresh = solved.flatMap(({ candidate, solved: found, picture }) => (found && picture ? [{ candidate, found, picture }] : []))
+  // What was solved before stays in sight, dimmed, until what was changed is solved too.
+  const before = useRef(fresh)
+  if (fresh.length > 0) before.current = fresh
+  const ready =
+    fresh.length > 0 ? fresh : before.current.filter(({ candidate }) => solved.some((one) => one.candidate.id === candidate.id && !one.why))
+  const axis = ({ x: 0, y: 1, z: 2 } as const)[address.get('cut') ?? ''] as Cut['axis'] | undefined
+  const firstPicture = ready[0]?.picture
+  const [low, high] = useMemo(() => (firstPicture && axis !== undefined ? rangeAlong(firstPicture, axis) : [0, 1]), [firstPicture, axis])
+  const cutShare = Math.max(0, Math.min(1, Number(address.get('cutAt') ?? 0.5)))
+  const cut = useMemo(
+    (): Cut | undefined => (axis === undefined ? undefined : { axis, at: low + cutShare * (high - low) }),
+    [axis, low, high, cutShare],
+  )
+  // Both under the load that the weaker of them just bears, or the one that is wanted.
+  const least = Math.min(...ready.map(({ found }) => found.factor))
+  const wanted = purpose.limits.minLoadN
+  const factor = wanted !== undefined && wholeCases(purpose).length === 0 ? wanted : least
+  const most = Math.max(...ready.map(({ picture, found }) => (picture.mostMm * factor) / found.factor))
+  const sizeMm = useMemo(
+    () =>
+      firstPicture
+        ? Math.max(
+            ...([0, 1, 2] as const).map((k) => {
+              const [from, to] = rangeAlong(firstPicture, k)
+              return to - from
+            }),
+          )
+        : 1,
+    [firstPicture],
+  )
+  const times = most > 0 ? (SHOWN * sizeMm) / most : 0
+  const patches = useMemo(
+    (): Patch[] =>
+      drawnCase
+        ? [
+            ...drawnCase.holds.map(({ corners }) => ({ corners, colour: '#77aadd' })),
+            ...drawnCase.loads.map(({ corners }) => ({ corners, colour: '#f0a83c' })),
+          ]
+        : [],
+    [drawnCase],
+  )
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:overflow-x-auto">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <div className="flex min-h-10 flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-3 py-1">
+          <span className="-mr-2 text-[12px] text-muted">Coloured by</span>
+          <Choices
+            label=""
+            name="Coloured by"
+            of={limits}
+            value={limit}
+            onChange={(id) => address.set({ limit: id === 'either' ? undefined : id })}
+          />
+          <span className="-mr-2 text-[12px] text-muted">Cut across</span>
+          <Choices
+            label=""
+            name="Cut across"
+            of={cuts}
+            value={cuts.find(({ id }) => id === address.get('cut'))?.id}
+            onChange={(id) => address.set({ cut: id })}
+          />
+          {axis !== undefined && (
+            <label className="flex items-center gap-2 text-[12px] text-muted">
+              cut at
+              <input
+                type="range"
+                min={0}
+                max={1}
+                step={0.01}
+                value={cutShare}
+                onChange={(event) => address.set({ cutAt: event.target.value })}
+                className="w-32 accent-lantern"
+              />
+              <span className="figure w-16">{(cut?.at ?? 0).toFixed(1)} mm</span>
+            </label>
+          )}
+          <span className="flex-1" />
+          <button
+            type="button"
+            aria-pressed={isPlaying}
+            onClick={toggle}
+            className="h-6 rounded border border-line bg-raised px-1.5 text-[12px] hover:border-strong aria-pressed:border-lantern aria-pressed:text-lantern-ink"
+          >
+            play it softly
+          </button>
+        </div>
+        <div className={clsx('flex min-h-0 flex-1 divide-x divide-line', fresh.length === 0 && 'opacity-50')}>
+          {ready.length === 0 && (
+            <p role="status" className="m-auto max-w-sm p-8 text-center text-muted">
+              {solved.find(({ why }) => why)?.why ?? 'Solving …'}
+            </p>
+          )}
+          {ready.map(({ candidate, found, picture }) => (
+            <div key={candidate.id} className="relative flex min-w-0 flex-1 flex-col">
+              <SolvedPart
+                name={candidate.name}
+                picture={picture}
+                limit={limit}
+                load={factor / found.factor}
+                times={picking ? 0 : share * times}
+                cut={cut}
+                at={found.at}
+                patches={patches}
+                view={view}
+                {...(picking ? { onClick: (touch: Touch) => void pick(touch) } : {})}
+              />
+              <p className="pointer-events-none absolute top-2 left-3 text-[12.5px]">
+                <span className="font-medium">{candidate.name}</span>{' '}
+                <span className="text-muted">moves {((picture.mostMm * factor) / found.factor).toFixed(2)} mm</span>
+              </p>
+            </div>
+          ))}
+        </div>
+        {ready.length > 0 && (
+          <div className="flex min-h-9 flex-wrap items-center gap-x-5 border-t border-line px-3 py-1">
+            <KeyStrip of={{ kind: 'scale', scale: 'viridis', low: 0, high: 100, unit: '% of failing' }} />
+            <p className="text-[12px] text-muted">
+              {wholeCases(purpose).length > 0
+                ? `Under ${factor.toFixed(2)} × the loads`
+                : `Under ${factor.toFixed(0)} N${wanted === factor ? ', as wanted' : ready.length > 1 ? ', which the weaker just bears' : ', which it just bears'}`}
+              ; drawn moved {times.toFixed(0)} × as far. The dot marks where it fails first.
+            </p>
+          </div>
+        )}
+      </div>
+      <aside aria-label="Solved load" className="w-[23rem] shrink-0 space-y-4 overflow-auto border-l border-line px-3 py-2">
+        {failed && (
+          <p role="alert" className="text-stop">
+            {failed}
+          </p>
+        )}
+        <SolvedLoads solved={solved} wantedN={wanted} />
+        <CasesForm
+          cases={purpose.cases}
+          open={open}
+          picking={picking}
+          wayOf={wayOf}
+          onOpen={setOpenId}
+          onPick={setPicking}
+          onChange={change}
+          onWay={onWay}
+        />
+        <p className="text-[12px] text-muted">
+          A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift people
+          or hang loads over people with it.
+        </p>
+      </aside>
+    </div>
+  )
+}
+
+const triple = (text: string): readonly [number, number, number] => text.split(' ').map(Number) as unknown as [number, number, number]

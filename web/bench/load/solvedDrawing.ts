@@ -1,0 +1,108 @@
+import type { SolvedPicture } from '@sable/core/physics/solved/picture'
+
+/** What of the limit is shown: whichever is nearer, or only that of lines, or of layers. */
+export type Limit = 'either' | 'lines' | 'layers'
+
+/** A part cut open: what lies beyond a place along an axis is taken away. */
+export interface Cut {
+  readonly axis: 0 | 1 | 2
+  readonly at: number
+}
+
+/** Facets of a solved part, what they wear and how they move. */
+export interface DrawnSolved {
+  readonly corners: Float32Array
+  readonly moved: Float32Array
+  /** Of each facet, of the limit: 1 where it fails. */
+  readonly shares: Float32Array
+}
+
+/** So far from the middle of an edge-less cell to its sides; a hair more, so that no seams show. */
+const HALF = 0.502
+
+/**
+ * What is drawn of a solved part.
+ *
+ * @param times the load that is shown over that at which the part fails
+ */
+export function drawnSolved({ skin, cells }: SolvedPicture, limit: Limit, times: number, cut?: Cut): DrawnSolved {
+  const of = ({ lines, layers }: { readonly lines: Float32Array; readonly layers: Float32Array }, i: number): number =>
+    times * (limit === 'lines' ? lines[i]! : limit === 'layers' ? layers[i]! : Math.hypot(lines[i]!, layers[i]!))
+  const facets = skin.lines.length
+  if (!cut) return { corners: skin.corners, moved: skin.moved, shares: Float32Array.from({ length: facets }, (_, f) => of(skin, f)) }
+  const { axis, at } = cut
+  const kept: number[] = []
+  for (let f = 0; f < facets; f++) {
+    const middle = (skin.corners[9 * f + axis]! + skin.corners[9 * f + 3 + axis]! + skin.corners[9 * f + 6 + axis]!) / 3
+    if (middle <= at) kept.push(f)
+  }
+  const inside: number[] = []
+  for (let c = 0; c < cells.lines.length; c++) {
+    const off = cells.middles[3 * c + axis]! - at
+    // Of two cells whose sides lie on the cut, the one before it.
+    if (off > -cells.size[axis] / 2 && off <= cells.size[axis] / 2) inside.push(c)
+  }
+  const count = kept.length + 2 * inside.length
+  const drawn = { corners: new Float32Array(9 * count), moved: new Float32Array(9 * count), shares: new Float32Array(count) }
+  for (const [i, f] of kept.entries()) {
+    drawn.corners.set(skin.corners.subarray(9 * f, 9 * f + 9), 9 * i)
+    drawn.moved.set(skin.moved.subarray(9 * f, 9 * f + 9), 9 * i)
+    drawn.shares[i] = of(skin, f)
+  }
+  const [u, v] = [0, 1, 2].filter((k) => k !== axis) as [number, number]
+  const quad = [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, -1],
+    [1, 1],
+    [-1, 1],
+  ] as const
+  for (const [i, c] of inside.entries()) {
+    const facet = kept.length + 2 * i
+    for (const [corner, [a, b]] of quad.entries()) {
+      const to = 9 * facet + 3 * corner
+      drawn.corners[to + axis] = at
+      drawn.corners[to + u] = cells.middles[3 * c + u]! + a * HALF * cells.size[u]!
+      drawn.corners[to + v] = cells.middles[3 * c + v]! + b * HALF * cells.size[v]!
+      for (let k = 0; k < 3; k++) drawn.moved[to + k] = cells.moved[3 * c + k]!
+    }
+    drawn.shares[facet] = drawn.shares[facet + 1] = of(cells, c)
+  }
+  return drawn
+}
+
+/** One row of the table behind a picture: what of the limit is reached at a height, and how far that moves. */
+export interface SolvedBand {
+  readonly z: number
+  readonly lines: number
+  readonly layers: number
+  readonly movedMm: number
+}
+
+/** From the bed up, cell by cell of the grid. */
+export function bandsOf({ cells }: SolvedPicture, times: number): SolvedBand[] {
+  const bands = new Map<number, SolvedBand>()
+  for (let c = 0; c < cells.lines.length; c++) {
+    const z = cells.middles[3 * c + 2]!
+    const own = bands.get(z) ?? { z, lines: 0, layers: 0, movedMm: 0 }
+    const moved = times * Math.hypot(cells.moved[3 * c]!, cells.moved[3 * c + 1]!, cells.moved[3 * c + 2]!)
+    bands.set(z, {
+      z,
+      lines: Math.max(own.lines, times * cells.lines[c]!),
+      layers: Math.max(own.layers, times * cells.layers[c]!),
+      movedMm: Math.max(own.movedMm, moved),
+    })
+  }
+  return [...bands.values()].sort((a, b) => a.z - b.z)
+}
+
+/** Smallest and largest coordinate of a part along an axis, mm. */
+export function rangeAlong({ skin: { corners } }: SolvedPicture, axis: Cut['axis']): readonly [number, number] {
+  let [low, high] = [Infinity, -Infinity]
+  for (let i = axis; i < corners.length; i += 3) {
+    if (corners[i]! < low) low = corners[i]!
+    if (corners[i]! > high) high = corners[i]!
+  }
+  return [low, high]
+}

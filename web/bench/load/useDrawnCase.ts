@@ -1,0 +1,25 @@
+import type { PickedCase, PickedFace } from '@sable/core/physics/strength/pickedCases'
+import type { DrawnCase } from '@sable/core/pipeline/pickedCases'
+import { useQuery } from '@tanstack/react-query'
+import { predictionPool } from '../../predictions/predictionStore'
+import type { PredictRequest } from '../../predictions/worker/request'
+
+/** The faces of a case on the part as it lies; nothing until they are found. */
+export function useDrawnCase(
+  candidateId: string,
+  request: PredictRequest | undefined,
+  picked: PickedCase | undefined,
+): DrawnCase | undefined {
+  const { data } = useQuery({
+    queryKey: ['case drawn', request?.contentKey, request?.placement, picked?.holds, picked?.loads],
+    queryFn: () => predictionPool().workerOf(candidateId).drawCase(request!, picked!),
+    enabled: request !== undefined && picked !== undefined,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+  })
+  return data
+}
+
+/** The face of the part at a point of it as it lies, mm. */
+export const pickFace = (candidateId: string, request: PredictRequest, at: readonly [number, number, number]): Promise<PickedFace['at']> =>
+  predictionPool().workerOf(candidateId).pickFace(request, at)

@@ -1,0 +1,130 @@
+import type { LineupContent } from '@sable/contract/lineup'
+import type { StoredPart } from '@sable/contract/part'
+import type { Shelf } from '@sable/contract/shelf'
+import type { SolvedPicture } from '@sable/core/physics/solved/picture'
+import type { Purpose } from '@sable/core/physics/strength/purpose'
+import { notSolved, type SolvedPurpose, solvedKey } from '@sable/core/pipeline/solvedWork'
+import * as Comlink from 'comlink'
+import { create } from 'zustand'
+import { keyOf, predictionPool, requestFor, useForecasts } from './predictionStore'
+import type { PredictRequest } from './worker/request'
+
+/** A candidate's solved load, how far it is, or why there is none. */
+export interface Solving {
+  readonly key: string
+  readonly solved?: SolvedPurpose
+  readonly picture?: SolvedPicture
+  /** Of the solving, 0–1. */
+  readonly share?: number
+  /** In a sentence. */
+  readonly why?: string
+}
+
+/** By candidate. */
+export const useSolving = create<Record<string, Solving>>()(() => ({}))
+
+/** What was solved last is kept, and of pictures, which are large, fewer. */
+const [MOST_KEPT, MOST_PICTURES] = [60, 4]
+const kept = new Map<string, SolvedPurpose>()
+const pictures = new Map<string, SolvedPicture>()
+
+interface Followed {
+  readonly content: LineupContent
+  readonly part: StoredPart
+  readonly shelf: Shelf
+}
+
+let followed: Followed | undefined
+/** Candidates whose pictures are looked at. */
+let drawn: ReadonlySet<string> = new Set()
+const running = new Map<string, { readonly key: string; readonly stop: Int32Array }>()
+
+/** Solves the purpose's load on every candidate as soon as its figures are there, and anew whenever it changes. */
+export function followSolved(next: Followed | undefined): void {
+  followed = next
+  step()
+}
+useForecasts.subscribe(step)
+
+/** Also draws how some candidates look under the load that they just bear. */
+export function drawSolved(ids: readonly string[]): void {
+  drawn = new Set(ids)
+  step()
+}
+
+function step(): void {
+  if (!followed) return
+  const { content, part, shelf } = followed
+  const { purpose } = content
+  const ids = new Set(content.candidates.map(({ id }) => id))
+  for (const [id, { stop }] of running) if (!ids.has(id)) Atomics.store(stop, 0, 1)
+  const why = notSolved(purpose)
+  const attached: (() => void)[] = []
+  let isWhole = true
+  for (const candidate of content.candidates) {
+    const request = requestFor(candidate, content, part, shelf)
+    const forecast = useForecasts.getState()[candidate.id]
+    if (!request || !forecast) continue
+    if (forecast.state === 'running' || forecast.key !== keyOf(request)) isWhole = false
+    if (forecast.state !== 'done' || forecast.key !== keyOf(request) || purpose.kind === 'show') continue
+    const key = `${forecast.key} ${solvedKey(purpose)}`
+    if (why !== undefined) {
+      tell(candidate.id, { key, why })
+      continue
+    }
+    const [solved, picture] = [kept.get(key), pictures.get(key)]
+    if (solved && (picture || !drawn.has(candidate.id))) {
+      tell(candidate.id, { key, solved, ...(picture ? { picture } : {}) })
+      const { prediction } = forecast
+      if (prediction && prediction.solved !== solved)
+        attached.push(() => useForecasts.setState({ [candidate.id]: { ...forecast, prediction: { ...prediction, solved } } }))
+      continue
+    }
+    if (useSolving.getState()[candidate.id]?.key === key && useSolving.getState()[candidate.id]?.why !== undefined) continue
+    if (!solved) isWhole = false
+    if (running.get(candidate.id)?.key !== key) start(candidate.id, key, request, purpose, drawn.has(candidate.id))
+  }
+  // All at once: candidates whose loads come from different models are not to be compared.
+  if (isWhole) for (const attach of attached) attach()
+}
+
+function tell(id: string, next: Solving): void {
+  const now = useSolving.getState()[id]
+  if (now?.key === next.key && now.solved === next.solved && now.picture === next.picture && now.why === next.why && !now.share) return
+  useSolving.setState({ [id]: next })
+}
+
+function start(id: string, key: string, request: PredictRequest, purpose: Purpose, isDrawn: boolean): void {
+  const before = running.get(id)
+  if (before) Atomics.store(before.stop, 0, 1)
+  const stop = new Int32Array(new SharedArrayBuffer(4))
+  running.set(id, { key, stop })
+  const isWanted = (): boolean => Atomics.load(stop, 0) === 0
+  const put = (next: Solving): void => {
+    if (isWanted()) useSolving.setState({ [id]: next })
+  }
+  const known = kept.get(key)
+  put({ key, share: 0, ...(known ? { solved: known } : {}) })
+  const onProgress = (share: number): void => put({ key, share, ...(known ? { solved: known } : {}) })
+  predictionPool()
+    .workerOf(id)
+    .solveLoad(request, { load: purpose.load, cases: purpose.cases }, isDrawn, stop, Comlink.proxy(onProgress))
+    .then((answer) => {
+      if (answer.kind === 'done') {
+        // One object for one result, so that nothing takes a second solve for a change.
+        keep(kept, key, kept.get(key) ?? answer.solved, MOST_KEPT)
+        if (answer.picture) keep(pictures, key, answer.picture, MOST_PICTURES)
+      } else if (answer.kind === 'refused') put({ key, why: `${answer.message} ${answer.remedy}` })
+    })
+    .catch(() => put({ key, why: 'The worker that solved it has ended. Change anything to begin again.' }))
+    .finally(() => {
+      if (running.get(id)?.stop === stop) running.delete(id)
+      step()
+    })
+}
+
+function keep<T>(all: Map<string, T>, key: string, value: T, most: number): void {
+  all.delete(key)
+  all.set(key, value)
+  if (all.size > most) all.delete(all.keys().next().value as string)
+}

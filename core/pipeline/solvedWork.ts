@@ -23,6 +23,10 @@ import type { Prediction } from './predict'
 
 /** How wide a cell is where nothing else is asked for, mm: good for stiffness and place; ranking infill against walls wants one line. */
 export const PREVIEW_MM = 0.9
+/**
+ * How wide a cell is where infill is ranked against walls, mm: no wider than a line, for wider ones turn the ranks about.
+ */
+export const rankingVoxel = ({ lineWidth }: { readonly lineWidth: number }): number => Math.min(PREVIEW_MM, lineWidth)
 /** So many cells are solved at most; of larger parts they are wider. */
 const MOST_CELLS = 120_000
 
@@ -90,7 +94,7 @@ type Laid = Pick<LaidDown, 'single' | 'mesh'>
 /**
  * The load of a purpose, solved: of its cases, or along its axis, or along each, the one that it bears least. Yields the share that is done.
  *
- * @param isDrawn also how the part looks then
+ * @param isDrawn also how the part looks then; voxelMm how wide a cell is, unless there were too many
  * @throws RangeError where it is not solved
  * @throws InputError as `structuresWork` and `caseOf` do
  */
@@ -109,12 +113,12 @@ export function* solvedForPurpose(
     readonly setup: Setup
   },
   purpose: Pick<Purpose, 'load' | 'cases'>,
-  isDrawn = false,
+  { isDrawn = false, voxelMm = PREVIEW_MM }: { readonly isDrawn?: boolean; readonly voxelMm?: number | undefined } = {},
 ): Steps<{ readonly solved: SolvedPurpose; readonly picture?: SolvedPicture }> {
   if (notSolved(purpose) !== undefined) throw new RangeError('no such load is solved')
   const { single, mesh } = laid
   const named = casesOf(purpose, part, mesh, placement, extentOf(single))
-  const voxels = voxelsOf(single, bearableVoxel(single, PREVIEW_MM, MOST_CELLS))
+  const voxels = voxelsOf(single, bearableVoxel(single, voxelMm, MOST_CELLS))
   const plastic = plasticOf(setup, single, prediction)
   const cases = yield* solvedCasesWork(
     voxels,

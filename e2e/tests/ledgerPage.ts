@@ -59,8 +59,14 @@ export class LedgerPage {
     return this.figure(id, column).locator('[data-figure]')
   }
 
+  /** Waits until every column's load is solved; until then strength is told by sections. */
+  async solved(): Promise<void> {
+    await expect(this.page.locator('[data-row=strength] td').filter({ hasText: 'by sections' })).toHaveCount(0)
+  }
+
   /** Every figure that stands in a column. */
   async figures(column: number): Promise<string[]> {
+    await this.solved()
     return Promise.all(['time', 'filament', 'cost', 'surface', 'strength', 'gloss'].map((id) => this.value(id, column).innerText()))
   }
 

@@ -152,7 +152,7 @@ test('load: a case is picked face by face, its worst place found, and it is the 
       ?.trim() ?? ''
   await page.getByRole('link', { name: 'ledger' }).click()
   await expect(ledger.figure('strength', 0)).toContainText('Case 1, solved')
-  expect(newtons).toContain((await ledger.value('strength', 0).innerText()).split(/\s/)[0]!)
+  expect(told).toContain((await ledger.value('strength', 0).innerText()).split(/\s/)[0]!)
   for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo (Ctrl Z)' }).click()
   await expect(ledger.figure('strength', 0)).toContainText('bend along Y')
 })

@@ -108,7 +108,7 @@ function start(id: string, key: string, request: PredictRequest, purpose: Purpos
   const onProgress = (share: number): void => put({ key, share, ...(known ? { solved: known } : {}) })
   predictionPool()
     .workerOf(id)
-    .solveLoad(request, { load: purpose.load, cases: purpose.cases }, isDrawn, stop, Comlink.proxy(onProgress))
+    .solveLoad(request, { load: purpose.load, cases: purpose.cases }, { isDrawn }, stop, Comlink.proxy(onProgress))
     .then((answer) => {
       if (answer.kind === 'done') {
         // One object for one result, so that nothing takes a second solve for a change.

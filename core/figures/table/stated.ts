@@ -41,3 +41,9 @@ export const seenSurface = ({ surface }: Pick<Prediction, 'surface'>, { seen }: 
 /** A purpose's load as finite elements have it, where they have solved that very one. */
 export const solvedLoad = ({ solved }: Pick<Prediction, 'solved'>, purpose: Purpose): SolvedPurpose | undefined =>
   solved?.of === solvedKey(purpose) ? solved : undefined
+
+/** A prediction as far as sections go: what is compared with others that were not solved must not be. */
+export function bySections<P extends Pick<Prediction, 'solved'>>(prediction: P): Omit<P, 'solved'> {
+  const { solved: _, ...rest } = prediction
+  return rest
+}

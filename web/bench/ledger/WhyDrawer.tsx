@@ -4,6 +4,7 @@ import type { ConstantId } from '@sable/core/constants/constants'
 import { doubt, doubtsOf, rangeOf } from '@sable/core/doubt/doubt'
 import { figureOf } from '@sable/core/figures/figures'
 import type { FigureId, FigureRow } from '@sable/core/figures/table/figure'
+import { bySections } from '@sable/core/figures/table/stated'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import { knownSetup } from '@sable/core/setup/knownSetup'
 import { kindsInOrder } from '@sable/core/trials/kinds'
@@ -139,9 +140,11 @@ interface Tried {
 function Levers({
   row,
   candidate,
-  prediction,
+  prediction: whole,
 }: Omit<Props, 'figure' | 'onClose'> & { readonly row: FigureRow; readonly prediction: Prediction }) {
   const { content, part, shelf } = useBench()
+  // What is tried is not solved, so that it is not held against what is.
+  const prediction = useMemo((): Prediction => bySections(whole), [whole])
   const [tried, setTried] = useState<readonly Tried[]>([])
   const [running, setRunning] = useState<{ readonly of: number } | undefined>()
   const stop = useRef<Int32Array>(undefined)
@@ -184,8 +187,10 @@ function Levers({
     .filter(({ change }) => Math.abs(change) >= 0.005)
     .sort((a, b) => Math.abs(b.change) - Math.abs(a.change))
   const isForce = row.base === 'N'
+  const isCompared = row.id !== 'strength' || whole.solved === undefined
   return (
     <>
+      {!isCompared && <p className="mb-1 text-[12px] text-muted">Changes are weighed by sections; in Load they are solved.</p>}
       {running ? (
         <div role="status" className="mb-2 flex items-center gap-2 text-[12.5px] text-muted">
           <span className="flex-1">

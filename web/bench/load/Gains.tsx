@@ -2,6 +2,7 @@ import type { Candidate } from '@sable/contract/lineup'
 import { type Lever, leversFor } from '@sable/core/advice/levers'
 import { statedLoad } from '@sable/core/figures/table/stated'
 import type { Prediction } from '@sable/core/pipeline/predict'
+import { rankingVoxel, solvedKey } from '@sable/core/pipeline/solvedWork'
 import type { SettingName } from '@sable/core/profile/settings'
 import { signed } from '@sable/core/units/format'
 import { useMemo } from 'react'
@@ -9,6 +10,7 @@ import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setValues } from '../../desk/edits'
 import { keyOf, requestFor } from '../../predictions/predictionStore'
+import { type ToSolve, useSolvedEach } from '../../predictions/useSolvedEach'
 import { useTried } from '../../predictions/useTried'
 import { Button } from '../../ui/Button'
 
@@ -34,10 +36,14 @@ interface Gain {
 interface Props {
   readonly candidate: Candidate
   readonly prediction: Prediction
+  /** Each by finite elements, on cells no wider than a line; by sections otherwise. */
+  readonly isSolved?: boolean
 }
 
+const none: readonly ToSolve[] = []
+
 /** What single changes give for each minute and gram that they add, each really computed. */
-export function Gains({ candidate, prediction }: Props) {
+export function Gains({ candidate, prediction, isSolved = false }: Props) {
   const { content, part, shelf } = useBench()
   const request = useMemo(() => requestFor(candidate, content, part, shelf), [candidate, content, part, shelf])
   const key = request && keyOf(request)
@@ -49,18 +55,36 @@ export function Gains({ candidate, prediction }: Props) {
     [key, levers],
   )
   const tried = useTried(requests)
-  const now = statedLoad(prediction, content.purpose).loadN
+  const { purpose } = content
+  const voxelMm = rankingVoxel(prediction.settings)
+  // The candidate itself first, on the same cells.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list must stay the same for as long as it says the same.
+  const solving = useMemo(
+    () => (isSolved && request ? [request, ...requests].map((one): ToSolve => ({ request: one, purpose, voxelMm })) : none),
+    [isSolved, requests, solvedKey(purpose), voxelMm],
+  )
+  const solved = useSolvedEach(solving)
+  const newtonsOf = (p: Prediction, i: number): number | undefined => {
+    if (!isSolved) return statedLoad(p, purpose).loadN
+    const one = solved[i]
+    return one && 'solved' in one ? one.solved.failureN : undefined
+  }
+  const now = newtonsOf(prediction, 0)
   const gains = levers
     .flatMap((lever, i): Gain[] => {
       const p = tried[i]?.prediction
       if (!p) return []
-      const newtons = statedLoad(p, content.purpose).loadN - now
+      const own = newtonsOf(p, i + 1)
+      if (now === undefined || own === undefined) return []
+      const newtons = own - now
       const minutes = (p.timeS - prediction.timeS) / 60
       return Math.abs(newtons) < 0.005 * now ? [] : [{ lever, newtons, minutes, grams: p.filament.massG - prediction.filament.massG }]
     })
     .filter(({ newtons }) => newtons > 0)
     .sort((a, b) => worth(b) - worth(a))
-  const done = tried.filter((one) => one !== undefined).length
+  const done = requests.filter(
+    (_, i) => tried[i] !== undefined && (!isSolved || (solved[0] !== undefined && solved[i + 1] !== undefined)),
+  ).length
   const most = Math.max(0, ...gains.map(worth).filter(Number.isFinite))
   return (
     <section aria-label="Newtons for a minute and a gram" className="min-h-0">
@@ -76,10 +100,10 @@ export function Gains({ candidate, prediction }: Props) {
         <thead>
           <tr className="text-right text-[12px] text-muted">
             <th className="text-left font-normal">change</th>
-            <th className="w-14 font-normal">N</th>
-            <th className="w-14 font-normal">min</th>
-            <th className="w-[7.5rem] font-normal">N for a minute</th>
-            <th className="w-16 font-normal">N for a g</th>
+            <th className={`font-normal ${isSolved ? 'w-11' : 'w-14'}`}>N</th>
+            <th className={`font-normal ${isSolved ? 'w-11' : 'w-14'}`}>min</th>
+            <th className={`font-normal ${isSolved ? 'w-24' : 'w-[7.5rem]'}`}>N for a minute</th>
+            {!isSolved && <th className="w-16 font-normal">N for a g</th>}
             <th className="w-16" />
           </tr>
         </thead>
@@ -105,7 +129,7 @@ export function Gains({ candidate, prediction }: Props) {
                     <span className="text-muted">no time</span>
                   )}
                 </td>
-                <td className="figure text-right">{grams > 0.05 ? (newtons / grams).toFixed(1) : '–'}</td>
+                {!isSolved && <td className="figure text-right">{grams > 0.05 ? (newtons / grams).toFixed(1) : '–'}</td>}
                 <td className="text-right">
                   <Button
                     className="h-5 px-1.5 text-[12px]"

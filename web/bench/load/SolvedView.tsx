@@ -1,3 +1,4 @@
+import type { Candidate } from '@sable/contract/lineup'
 import { asModelled } from '@sable/core/mesh/place'
 import { type PickedCase, wholeCases } from '@sable/core/physics/strength/pickedCases'
 import { ownDirection } from '@sable/core/pipeline/pickedCases'
@@ -7,13 +8,16 @@ import { KeyStrip } from '../../charts/KeyStrip'
 import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setPurpose } from '../../desk/edits'
-import { requestFor } from '../../predictions/predictionStore'
+import { requestFor, useForecasts } from '../../predictions/predictionStore'
 import type { Solved } from '../../predictions/useSolved'
 import { type Patch, solidView, type Touch } from '../../solids/SolidDrawing'
+import { Button } from '../../ui/Button'
 import { Choices } from '../../ui/Choices'
 import { useAddress } from '../../ui/useAddress'
 import type { Pair } from '../shell/CandidatePair'
 import { CasesForm, type Picking, type Way, ways } from './CasesForm'
+import { Gains } from './Gains'
+import { LeastTimePanel } from './LeastTimePanel'
 import { SolvedLoads } from './SolvedLoads'
 import { SolvedPart } from './SolvedPart'
 import { type Cut, type Limit, rangeAlong } from './solvedDrawing'
@@ -204,7 +208,7 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
           </div>
         )}
       </div>
-      <aside aria-label="Solved load" className="w-[23rem] shrink-0 space-y-4 overflow-auto border-l border-line px-3 py-2">
+      <aside aria-label="Solved load" className="w-[26rem] shrink-0 space-y-4 overflow-auto border-l border-line px-3 py-2">
         {failed && (
           <p role="alert" className="text-stop">
             {failed}
@@ -221,12 +225,30 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
           onChange={change}
           onWay={onWay}
         />
+        <Stronger candidate={pair.of} />
         <p className="text-[12px] text-muted">
           A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift people
           or hang loads over people with it.
         </p>
       </aside>
     </div>
+  )
+}
+
+/** What single changes give and cost, solved on finer cells once that is asked for: it takes some seconds each. */
+function Stronger({ candidate }: { candidate: Candidate }) {
+  const prediction = useForecasts((all) => all[candidate.id]?.prediction)
+  const [asked, setAsked] = useState<string>()
+  if (!prediction) return null
+  return (
+    <>
+      {asked === candidate.id ? (
+        <Gains candidate={candidate} prediction={prediction} isSolved />
+      ) : (
+        <Button onClick={() => setAsked(candidate.id)}>What would make {candidate.name} stronger?</Button>
+      )}
+      <LeastTimePanel key={candidate.id} candidate={candidate} prediction={prediction} />
+    </>
   )
 }
 

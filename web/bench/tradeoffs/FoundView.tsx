@@ -1,6 +1,7 @@
 import type { LineupContent } from '@sable/contract/lineup'
 import type { FoundVariant, Search } from '@sable/contract/search'
 import type { Shelf } from '@sable/contract/shelf'
+import { bySections } from '@sable/core/figures/table/stated'
 import { figuresOf, withAll } from '@sable/core/search/figures'
 import type { Dimension } from '@sable/core/search/space'
 import { useCallback, useMemo, useState } from 'react'
@@ -100,7 +101,8 @@ function useMarks({ candidates, purpose }: LineupContent): readonly Mark[] {
     () =>
       candidates.flatMap(({ id, name }) => {
         const prediction = forecasts[id]?.prediction
-        return prediction ? [{ name, figures: withAll(figuresOf(prediction, purpose)) }] : []
+        // What was searched is told by sections, and so are the columns beside it.
+        return prediction ? [{ name, figures: withAll(figuresOf(bySections(prediction), purpose)) }] : []
       }),
     [candidates, purpose, forecasts],
   )

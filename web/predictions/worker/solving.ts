@@ -11,7 +11,13 @@ import { type PredictRequest, refusalOf } from './request'
 const BREATH_MS = 40
 
 export type SolvedAnswer =
-  | { readonly kind: 'done'; readonly solved: SolvedPurpose; readonly picture?: SolvedPicture }
+  | {
+      readonly kind: 'done'
+      readonly solved: SolvedPurpose
+      readonly picture?: SolvedPicture
+      /** Of printing it. */
+      readonly timeS: number
+    }
   | { readonly kind: 'cancelled' }
   | ReturnType<typeof refusalOf>
 
@@ -24,7 +30,7 @@ export const solving = {
   async solveLoad(
     request: PredictRequest,
     purpose: Pick<Purpose, 'load' | 'cases'>,
-    isDrawn: boolean,
+    { isDrawn = false, voxelMm }: { readonly isDrawn?: boolean; readonly voxelMm?: number | undefined },
     stop: Int32Array,
     onProgress: (share: number) => void,
   ): Promise<SolvedAnswer> {
@@ -35,11 +41,11 @@ export const solving = {
         const options = { kernel: polygons, cache, overrides, load: request.load }
         return [layDown(part, placement, setup, values, options), predict(part, placement, setup, values, options)] as const
       })
-      const work = solvedForPurpose({ part, placement, laid, prediction, setup }, purpose, isDrawn)
+      const work = solvedForPurpose({ part, placement, laid, prediction, setup }, purpose, { isDrawn, voxelMm })
       let from = performance.now()
       for (;;) {
         const step = work.next()
-        if (step.done) return { kind: 'done', ...step.value }
+        if (step.done) return { kind: 'done', ...step.value, timeS: prediction.timeS }
         if (performance.now() - from < BREATH_MS) continue
         onProgress(step.value)
         if (!(await isStillWanted(stop))) return { kind: 'cancelled' }

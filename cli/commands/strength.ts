@@ -1,3 +1,4 @@
+import { failureWords } from '@sable/core/figures/table/solvedReason'
 import { caseAlong } from '@sable/core/physics/solved/casesAlong'
 import type { SolvedLoad } from '@sable/core/physics/solved/solvedLoad'
 import type { Case } from '@sable/core/physics/solved/structure'
@@ -134,7 +135,7 @@ function asText({
   dropped,
 }: ReturnType<typeof asTold>): string {
   return [
-    `It fails at about ${formatForce(failureN)} (${formatForce(low)} to ${formatForce(high)} in four of five): ${by === 'layers' ? 'layers part' : 'lines break'} at ${inWords(at)} mm.`,
+    `It fails at about ${formatForce(failureN)} (${formatForce(low)} to ${formatForce(high)} in four of five): ${failureWords[by].replace(/^./, (first) => first.toLowerCase())} at ${inWords(at)} mm.`,
     `It gives way by 1 mm under ${formatForce(stiffnessNmm)}.`,
     `${cells} cells of ${voxelMm.toFixed(2)} mm, ${iterations} iterations, ${timeMs} ms${dropped > 0.001 ? `; ${(100 * dropped).toFixed(1)} % of the plastic hangs on nothing that is held` : ''}.`,
     'An estimate, never a rating: do not hang on it what can hurt somebody.',

@@ -6,7 +6,7 @@ import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { notSolved, type SolvedPurpose, solvedKey } from '@sable/core/pipeline/solvedWork'
 import * as Comlink from 'comlink'
 import { create } from 'zustand'
-import { keyOf, predictionPool, requestFor, useForecasts } from './predictionStore'
+import { type Forecast, keyOf, predictionPool, requestFor, useForecasts } from './predictionStore'
 import type { PredictRequest } from './worker/request'
 
 /** A candidate's solved load, how far it is, or why there is none. */
@@ -59,7 +59,7 @@ function step(): void {
   const ids = new Set(content.candidates.map(({ id }) => id))
   for (const [id, { stop }] of running) if (!ids.has(id)) Atomics.store(stop, 0, 1)
   const why = notSolved(purpose)
-  const attached: (() => void)[] = []
+  const attached: Record<string, Forecast> = {}
   let isWhole = true
   for (const candidate of content.candidates) {
     const request = requestFor(candidate, content, part, shelf)
@@ -76,8 +76,7 @@ function step(): void {
     if (solved && (picture || !drawn.has(candidate.id))) {
       tell(candidate.id, { key, solved, ...(picture ? { picture } : {}) })
       const { prediction } = forecast
-      if (prediction && prediction.solved !== solved)
-        attached.push(() => useForecasts.setState({ [candidate.id]: { ...forecast, prediction: { ...prediction, solved } } }))
+      if (prediction && prediction.solved !== solved) attached[candidate.id] = { ...forecast, prediction: { ...prediction, solved } }
       continue
     }
     if (useSolving.getState()[candidate.id]?.key === key && useSolving.getState()[candidate.id]?.why !== undefined) continue
@@ -85,7 +84,7 @@ function step(): void {
     if (running.get(candidate.id)?.key !== key) start(candidate.id, key, request, purpose, drawn.has(candidate.id))
   }
   // All at once: candidates whose loads come from different models are not to be compared.
-  if (isWhole) for (const attach of attached) attach()
+  if (isWhole && Object.keys(attached).length > 0) useForecasts.setState(attached)
 }
 
 function tell(id: string, next: Solving): void {

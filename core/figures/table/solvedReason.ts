@@ -5,6 +5,13 @@ import { formatForce, threeDigits } from '../../units/format'
 import { asPercent, mm, type Reason } from './figure'
 import type { StatedLoad } from './stated'
 
+/** How a part fails, at the beginning of a sentence. */
+export const failureWords: Readonly<Record<SolvedPurpose['by'], string>> = {
+  lines: 'Lines break',
+  layers: 'Layers part',
+  buckling: 'It buckles',
+}
+
 /** Why finite elements say what they say of a load. */
 export function solvedReason(
   { factor, failureN, low, high, at, by, stiffnessNmm, voxelMm, cells, iterations, residual, dropped }: SolvedPurpose,
@@ -37,7 +44,7 @@ export function solvedReason(
         ? []
         : [{ label: 'its sections say', value: formatForce(sections.loadN) }]),
     ],
-    place: `${by === 'layers' ? 'Layers part' : 'Lines break'} first at x ${mm(at[0])}, y ${mm(at[1])}, z ${mm(at[2])}. Nothing is judged within 2.5 mm of where it is held or loaded.`,
+    place: `${failureWords[by]} first at x ${mm(at[0])}, y ${mm(at[1])}, z ${mm(at[2])}. Nothing is judged within 2.5 mm of where it is held or loaded.`,
     basis: material.strength.basis,
     source:
       'Finite elements: bricks with incompatible modes (Wilson 1973, Taylor, Beresford & Wilson 1976), Tsai–Hill (Azzi & Tsai 1965), all from memory; cells of about twice a line’s width blur infill against walls. An estimate for one material and one load, never a rating.',

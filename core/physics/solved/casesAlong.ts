@@ -24,8 +24,13 @@ export function caseAlong(extent: Extent, axis: Axis, kind: LoadKind, { heldTo, 
   const unit = (of: number, sign = 1): Three => [0, 1, 2].map((i) => (i === of ? sign : 0)) as unknown as Three
   const [u, v] = [0, 1, 2].filter((i) => i !== k) as [number, number]
   const push = (where: readonly Region[], force: Three) => [{ where, force }]
-  if (kind === 'pull' || kind === 'crush')
-    return { holds: [{ where: near, along: fixed }], loads: [push(far, unit(k, kind === 'pull' ? 1 : -1))] }
+  if (kind === 'pull') return { holds: [{ where: near, along: fixed }], loads: [push(far, unit(k))] }
+  if (kind === 'crush') {
+    // What presses keeps its end from sliding sideways, not from turning.
+    const press: readonly Region[] = [{ kind: 'plane', ...slab(loadedFrom, loadedFrom) }]
+    const guided: Hold = { where: press, along: [0, 1, 2].map((i) => i !== k) as unknown as Hold['along'] }
+    return { holds: [{ where: near, along: fixed }, guided], loads: [push(press, unit(k, -1))], buckles: true }
+  }
   if (kind === 'threePoint') {
     const middle = (heldTo + loadedFrom) / 2
     const where = box(middle - PRESS, middle + PRESS)
@@ -51,11 +56,10 @@ function supports(
   const up = [0, 1, 2].map((i) => i !== k) as unknown as Hold['along']
   const along = [0, 1, 2].map((i) => i === k) as unknown as Hold['along']
   const sheet = (at: number): readonly Region[] => [{ kind: 'plane', ...slab(at, at) }]
-  const middle = (by: number): Three =>
-    low.map((mm, i) => (i === k ? slab(from, from).low[k]! : (mm + high[i]!) / 2 + by)) as unknown as Three
+  const middle = low.map((mm, i) => (i === k ? slab(from, from).low[k]! : (mm + high[i]!) / 2)) as unknown as Three
   return [
     { where: sheet(from), along: up },
     { where: sheet(to), along: up },
-    { where: [{ kind: 'plane', low: middle(-AROUND), high: middle(AROUND) }], along },
+    { where: [{ kind: 'point', at: middle }], along },
   ]
 }

@@ -15,8 +15,7 @@ export interface SolvedLoad {
   readonly high: number
   /** Where, mm. */
   readonly at: Three
-  /** Lines break, or layers part. */
-  readonly by: 'lines' | 'layers'
+  readonly by: Weakest['by']
   /** Force per mm that it gives way where it is loaded, N/mm; not a number alike. */
   readonly stiffnessNmm: number
   /** Of a cell, mm. */
@@ -37,6 +36,8 @@ export interface SolvedCase {
 
 /** Standard deviation that a grid leaves in the logarithm of a failure load: assumed, for one half as wide changed it by up to a twelfth. */
 const GRID = 0.06
+/** And what is doubted of a material’s stiffness, by which it buckles: assumed. */
+const STIFFNESS = 0.15
 const EIGHTY = 1.2816
 
 /** Solves a part for the loads at which it fails. Yields the share that is done. See `structuresWork` for what is refused. */
@@ -78,7 +79,7 @@ function told(structure: Structure, weakest: Weakest, { spreads }: Plastic): Sol
   // What pulls to and fro alike has no force of its own.
   const newtons = sum > 1e-6 * size ? sum : Number.NaN
   const failureN = factor * newtons
-  const spread = Math.exp(EIGHTY * Math.hypot(GRID, by === 'layers' ? spreads.layers : spreads.lines))
+  const spread = Math.exp(EIGHTY * Math.hypot(GRID, by === 'layers' ? spreads.layers : by === 'lines' ? spreads.lines : STIFFNESS))
   return {
     factor,
     spread,

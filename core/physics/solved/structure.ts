@@ -1,7 +1,9 @@
-import { inverse3 } from '../../elements/elasticity'
+import { type Buckling, bucklingWork } from '../../elements/buckling'
+import { type Elasticity, inverse3 } from '../../elements/elasticity'
 import { joinedTo, type Mesh, meshOf } from '../../elements/mesh'
 import { readyWork } from '../../elements/ready'
 import { solveWork } from '../../elements/solve'
+import { POINTS, stressTeller } from '../../elements/stress'
 import { InputError } from '../../units/errors'
 import { type Steps, within } from '../../units/steps'
 import { elasticities, type Plastic } from './limits'
@@ -30,6 +32,8 @@ export interface Case {
   readonly holds: readonly Hold[]
   /** Loads that act together; of two such the weakest direction between them is looked for. */
   readonly loads: readonly [readonly Load[], (readonly Load[])?]
+  /** Whether it is also sought under how many times its first loads it buckles: it takes some times as long. */
+  readonly buckles?: true
 }
 
 /** A part as it gives way under a case. */
@@ -41,6 +45,8 @@ export interface Structure {
   /** Forces on nodes, N, and how these move, mm: three numbers a node, for each of the case's loads. */
   readonly forces: readonly Float64Array[]
   readonly moved: readonly Float64Array[]
+  /** How it buckles under the first of the loads, where that was asked for. */
+  readonly buckling?: Buckling
   /** Cells of the mesh that are too near to a hold or a load to be judged. */
   readonly isGripped: Uint8Array
   readonly iterations: number
@@ -84,11 +90,12 @@ function* alikeWork(places: Places, plastic: Plastic, holds: readonly Hold[], ca
   for (let c = 0; c < kept.length; c++) numbers[kept[c]!] = c
   const held = heldMovements(places, mesh, numbers, holds)
   if (isLoose(mesh, held)) throw loose()
-  const ready = yield* within(readyWork(mesh, elasticities(plastic), held), 0, SETTING_UP)
+  const materials = elasticities(plastic)
+  const ready = yield* within(readyWork(mesh, materials, held), 0, SETTING_UP)
   const count = cases.reduce((sum, { loads }) => sum + loads.length, 0)
   const all: Structure[] = []
   let done = 0
-  for (const { loads } of cases) {
+  for (const { loads, buckles } of cases) {
     const forces: Float64Array[] = []
     const moved: Float64Array[] = []
     let [iterations, residual] = [0, 0]
@@ -109,7 +116,9 @@ function* alikeWork(places: Places, plastic: Plastic, holds: readonly Hold[], ca
       NEAR_GRIP,
     )
     const isGripped = Uint8Array.from(kept, (cell) => gripped[cell]!)
-    all.push({ voxels, kept, mesh, forces, moved, isGripped, iterations, residual, dropped })
+    const from = SETTING_UP + ((1 - SETTING_UP) * done) / count
+    const buckling = buckles ? yield* within(bucklingWork(ready, meanStress(mesh, materials, moved[0]!)), from, 1) : undefined
+    all.push({ voxels, kept, mesh, forces, moved, isGripped, iterations, residual, dropped, ...(buckling ? { buckling } : {}) })
   }
   return all
 }
@@ -159,6 +168,17 @@ const LOOSE = 1e-9
 const notSolvable = (): InputError =>
   new InputError('not-solved', 'The forces on the part found no balance.', '', 'Hold more of it: something may hang by a thread.')
 
+/** Of each cell, six numbers, MPa. */
+function meanStress(mesh: Mesh, materials: readonly Elasticity[], moved: Float64Array): Float64Array {
+  const tell = stressTeller(mesh, materials)
+  const [stress, own] = [new Float64Array(6 * mesh.share.length), new Float64Array(6 * POINTS)]
+  for (let c = 0; c < mesh.share.length; c++) {
+    tell(moved, c, own)
+    for (let k = 0; k < 6 * POINTS; k++) stress[6 * c + (k % 6)]! += own[k]! / POINTS
+  }
+  return stress
+}
+
 /** 1 for each movement of a node that is none. */
 function heldMovements(places: Places, mesh: Mesh, numbers: Int32Array, holds: readonly Hold[]): Uint8Array {
   const held = new Uint8Array(3 * mesh.nodeCount)
@@ -169,6 +189,12 @@ function heldMovements(places: Places, mesh: Mesh, numbers: Int32Array, holds: r
         for (let k = 0; k < 3; k++) if (along[k]) held[3 * node + k] = 1
       }
       const marks = places.marked([region])
+      if (region.kind === 'point') {
+        const cell = numbers[marks.indexOf(1)]!
+        // One corner of the nearest cell.
+        if (cell >= 0) hold(mesh.nodes[8 * cell]!)
+        continue
+      }
       for (let cell = 0; cell < marks.length; cell++) {
         if (marks[cell] === 0 || numbers[cell]! < 0) continue
         for (let n = 8 * numbers[cell]!; n < 8 * numbers[cell]! + 8; n++) {

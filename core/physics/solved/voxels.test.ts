@@ -113,6 +113,36 @@ describe('a bar of lines, solved', () => {
     expect(solved(along, 'x', 'bendHigh').failureN / solved(along, 'x', 'bend').failureN).toBeCloseTo(1, 2)
   })
 
+  it('pressed together, slender, buckles as a column that is clamped at one end and hinged at the other: 2.05·π²·E·I/L²', () => {
+    const slender = bar([80, 3.2, 3.2], () => 'x')
+    const { failureN, by } = solved(slender, 'x', 'crush', 0.8)
+    expect(by).toBe('buckling')
+    const wanted = (2.05 * Math.PI ** 2 * plastic.modulus * (3.2 ** 4 / 12)) / (0.8 * 80) ** 2
+    expect(failureN / wanted).toBeGreaterThan(0.85)
+    expect(failureN / wanted).toBeLessThan(1.1)
+    // A stout one is crushed.
+    expect(
+      solved(
+        bar([20, 6, 6], () => 'x'),
+        'x',
+        'crush',
+        1,
+      ).by,
+    ).toBe('lines')
+  })
+
+  it('on three supports fails and moves as F·L/4 and F·L³/48EI say', () => {
+    const long = bar([60, 6, 6], () => 'x')
+    const [span, second] = [0.8 * 60, 6 ** 4 / 12]
+    const { failureN, stiffnessNmm } = solved(long, 'x', 'threePoint', 1)
+    const wanted = (4 * plastic.inLayer * second) / 3 / span
+    // Nothing is judged beside the press, where it is bent most.
+    expect(failureN / wanted).toBeGreaterThan(1)
+    expect(failureN / wanted).toBeLessThan(1.5)
+    expect(stiffnessNmm / ((48 * plastic.modulus * second) / span ** 3)).toBeGreaterThan(0.8)
+    expect(stiffnessNmm / ((48 * plastic.modulus * second) / span ** 3)).toBeLessThan(1.1)
+  })
+
   it('on a grid half as wide hardly changes', () => {
     const [coarse, fine] = [solved(along, 'x', 'bend', 1), solved(along, 'x', 'bend', 0.5)]
     expect(Math.abs(coarse.failureN / fine.failureN - 1)).toBeLessThan(0.08)

@@ -2,7 +2,7 @@ import { failsAt, HANDFUL } from '../../elements/failure'
 import { POINTS, stressTeller } from '../../elements/stress'
 import { InputError } from '../../units/errors'
 import { elasticities, Judge, type Plastic } from './limits'
-import type { Structure } from './structure'
+import { nodePlace, type Structure } from './structure'
 import { middleOf, type Three } from './voxels'
 
 /** Where a structure fails first, and under how many times its loads. */
@@ -10,7 +10,8 @@ export interface Weakest {
   /** The loads times this. */
   readonly factor: number
   readonly at: Three
-  readonly by: 'lines' | 'layers'
+  /** Lines break, layers part, or all of it gives way sideways. */
+  readonly by: 'lines' | 'layers' | 'buckling'
   /** Shares of the case's loads in the direction that it bears least in. */
   readonly mix: readonly [number, number]
 }
@@ -24,6 +25,17 @@ const LOOKED_AT = 8
 
 /** @throws InputError where everything solid lies beside where it is held or loaded */
 export function weakestOf(structure: Structure, plastic: Plastic): Weakest {
+  const broken = brokenBy(structure, plastic)
+  const { buckling, mesh, voxels } = structure
+  if (!buckling || buckling.factor >= broken.factor) return broken
+  const { shape } = buckling
+  const size = (node: number): number => Math.hypot(shape[3 * node]!, shape[3 * node + 1]!, shape[3 * node + 2]!)
+  let most = 0
+  for (let node = 0; node < mesh.nodeCount; node++) if (size(node) > size(most)) most = node
+  return { factor: buckling.factor, at: nodePlace(mesh, voxels.origin, most), by: 'buckling', mix: [1, 0] }
+}
+
+function brokenBy(structure: Structure, plastic: Plastic): Weakest {
   const { kept, moved, voxels, mesh } = structure
   const turns = moved.length === 1 ? [0] : Array.from({ length: DIRECTIONS }, (_, i) => (Math.PI * i) / DIRECTIONS)
   const tell = stressTeller(mesh, elasticities(plastic))

@@ -1,4 +1,4 @@
-import type { Three, Voxels } from './voxels'
+import { middleOf, type Three, type Voxels } from './voxels'
 
 /** A box with edges along the axes, mm. */
 export interface Box {
@@ -12,6 +12,8 @@ export type Region =
   | ({ readonly kind: 'box' } & Box)
   /** Only what lies on a flat box: a part that is held there may turn about it. */
   | ({ readonly kind: 'plane' } & Box)
+  /** What of it is nearest to a point, and no more: it may turn about it every way. */
+  | { readonly kind: 'point'; readonly at: Three }
   /** A patch of its surface: nine numbers a triangle, outside where its corners run counter-clockwise. */
   | { readonly kind: 'patch'; readonly triangles: Float64Array }
 
@@ -42,10 +44,20 @@ export class Places {
     const marks = new Uint8Array(this.voxels.at.length)
     for (const region of regions) {
       if (region.kind === 'patch') for (const cell of this.facesOf(region.triangles).cells) marks[cell] = 1
+      else if (region.kind === 'point') marks[this.nearest(region.at)] = 1
       // Of a plane the cells on both its sides.
       else this.markBox(region, region.kind === 'plane' ? 0.501 : 0, marks)
     }
     return marks
+  }
+
+  private nearest(point: Three): number {
+    let [best, least] = [0, Infinity]
+    for (let cell = 0; cell < this.voxels.at.length; cell++) {
+      const off = middleOf(this.voxels, cell).reduce((sum, mm, k) => sum + (mm - point[k]!) ** 2, 0)
+      if (off < least) [best, least] = [cell, off]
+    }
+    return best
   }
 
   private markBox({ low, high }: Box, by: number, marks: Uint8Array): void {
@@ -113,6 +125,7 @@ export class Places {
     const out = new Uint8Array(at.length)
     for (const region of regions)
       if (region.kind === 'patch') this.nearCells(this.facesOf(region.triangles).cells, mm, out)
+      else if (region.kind === 'point') this.nearCells(Int32Array.of(this.nearest(region.at)), mm, out)
       else this.nearBox(region, mm, out)
     return out
   }

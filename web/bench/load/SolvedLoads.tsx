@@ -1,3 +1,4 @@
+import { failureWords } from '@sable/core/figures/table/solvedReason'
 import { statedLoad } from '@sable/core/figures/table/stated'
 import { formatForce } from '@sable/core/units/format'
 import clsx from 'clsx'
@@ -40,8 +41,7 @@ export function SolvedLoads({ solved, wantedN }: { solved: readonly Solved[]; wa
               </p>
               {found && (
                 <p className="text-[12px] text-muted">
-                  {found.by === 'layers' ? 'Layers part' : 'Lines break'} at x {signed(found.at[0])}, y {signed(found.at[1])}, z{' '}
-                  {found.at[2].toFixed(1)} mm
+                  {failureWords[found.by]} at x {signed(found.at[0])}, y {signed(found.at[1])}, z {found.at[2].toFixed(1)} mm
                   {found.name !== undefined && ` in “${found.name}”, under ${found.factor.toFixed(2)} × its loads`}
                   {found.axis && `, loaded along ${found.axis.toUpperCase()}`}.{' '}
                   {!Number.isNaN(found.stiffnessNmm) && `${formatForce(found.stiffnessNmm)} move it by 1 mm.`}

@@ -7,6 +7,7 @@ import { type Orientation, sixOrientations } from '@sable/core/mesh/orientations
 import { carriedTo } from '@sable/core/physics/strength/carriedTo'
 import { placeOf } from '@sable/core/physics/strength/purpose'
 import type { Prediction } from '@sable/core/pipeline/predict'
+import { notSolved } from '@sable/core/pipeline/solvedWork'
 import { formatDuration, formatForce } from '@sable/core/units/format'
 import * as Comlink from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
@@ -14,6 +15,7 @@ import { useBench } from '../../desk/bench'
 import { edit } from '../../desk/deskStore'
 import { setPlacement, setPurpose } from '../../desk/edits'
 import { predictionPool, requestFor } from '../../predictions/predictionStore'
+import { type ToSolve, useSolvedEach } from '../../predictions/useSolvedEach'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Dialog'
 
@@ -28,10 +30,30 @@ export function OrientationsSheet({ onClose }: Props) {
   const { found, failed } = useOrientations(content, part, shelf, ways)
   const pictures = usePictures(part, ways)
   const [first] = content.candidates
+  // Supports bear nothing: the part alone is solved, each way as soon as its other figures are there.
+  const isComputed = found.length === ways.length
+  const solving = useMemo(
+    () =>
+      ways.flatMap((way): ToSolve[] => {
+        const purpose = carriedTo(way, content.purpose)
+        const request = first && isComputed && requestFor(first, { ...content, placement: way.placement, purpose }, part, shelf)
+        return request && notSolved(purpose) === undefined ? [{ request, purpose }] : []
+      }),
+    [ways, content, first, part, shelf, isComputed],
+  )
+  const solved = useSolvedEach(solving)
   const rows = ways.map((way, i) => {
     const prediction = found[i]
     const purpose = carriedTo(way, content.purpose)
-    return { way, purpose, prediction, load: prediction && statedLoad(prediction, purpose).loadN }
+    const one = solved[i]
+    const isSolved = one !== undefined && 'solved' in one
+    return {
+      way,
+      purpose,
+      prediction,
+      isSolved,
+      load: isSolved ? one.solved.failureN : prediction && statedLoad(prediction, purpose).loadN,
+    }
   })
   type Row = (typeof rows)[number]
   // What reads alike is as good.
@@ -66,8 +88,9 @@ export function OrientationsSheet({ onClose }: Props) {
   return (
     <Sheet title="Six orientations" onClose={onClose}>
       <p className="mb-3 text-[12.5px] text-muted">
-        Computed for {first?.name ?? 'no candidate'}, with plain supports where it needs them. The load turns with the part. The best of
-        each column is bright; in the pictures, what hangs over is coloured, the farther the brighter.
+        Computed for {first?.name ?? 'no candidate'}, with plain supports where it needs them. The load turns with the part; strength is
+        solved way by way, and told by sections until then. The best of each column is bright; in the pictures, what hangs over is coloured,
+        the farther the brighter.
       </p>
       {failed !== undefined && <p className="mb-3 text-stop">{failed}</p>}
       <table className="w-full text-right text-[12.5px]" aria-label="Six orientations">
@@ -97,7 +120,11 @@ export function OrientationsSheet({ onClose }: Props) {
                 const value = column.of(row)
                 const text = value === undefined ? undefined : column.shown(value)
                 return (
-                  <td key={column.name} className={`figure ${text !== undefined && text === bestOf(column) ? 'text-lantern-ink' : ''}`}>
+                  <td
+                    key={column.name}
+                    {...(column.name === 'Strength' && !row.isSolved && text !== undefined ? { 'data-hint': 'by sections' } : {})}
+                    className={`figure ${column.name === 'Strength' && !row.isSolved ? 'italic' : ''} ${text !== undefined && text === bestOf(column) ? 'text-lantern-ink' : ''}`}
+                  >
                     {text ?? <span className="text-muted">…</span>}
                   </td>
                 )

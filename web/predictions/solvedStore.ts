@@ -98,9 +98,9 @@ function start(id: string, key: string, request: PredictRequest, purpose: Purpos
   if (before) Atomics.store(before.stop, 0, 1)
   const stop = new Int32Array(new SharedArrayBuffer(4))
   running.set(id, { key, stop })
-  const isWanted = (): boolean => Atomics.load(stop, 0) === 0
+  // Progress comes another way than the answer, and may come after it.
   const put = (next: Solving): void => {
-    if (isWanted()) useSolving.setState({ [id]: next })
+    if (Atomics.load(stop, 0) === 0 && running.get(id)?.stop === stop) useSolving.setState({ [id]: next })
   }
   const known = kept.get(key)
   put({ key, share: 0, ...(known ? { solved: known } : {}) })

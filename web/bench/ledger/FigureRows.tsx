@@ -2,6 +2,7 @@ import type { Candidate } from '@sable/contract/lineup'
 import { purposeChecks } from '@sable/core/checks/safetyChecks'
 import { compareRow, type Standing } from '@sable/core/figures/compareRow'
 import { figureRows, isFigureId } from '@sable/core/figures/figures'
+import { solvedChecks } from '@sable/core/figures/solvedChecks'
 import type { FigureId, FigureRow, Told } from '@sable/core/figures/table/figure'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import clsx from 'clsx'
@@ -196,7 +197,10 @@ function RiskRow({
       {columns.map((column, i) => (
         <td key={candidates[i]?.id} className="border-b border-l border-line px-2 text-right">
           {column?.prediction ? (
-            <Risks checks={bySeverity([...column.prediction.checks, ...always[i]!])} candidate={candidates[i]!} />
+            <Risks
+              checks={bySeverity([...column.prediction.checks, ...solvedChecks(column.prediction, purpose), ...always[i]!])}
+              candidate={candidates[i]!}
+            />
           ) : (
             <span className="text-muted">{column?.state === 'refused' ? '—' : <Waiting />}</span>
           )}

@@ -2,7 +2,7 @@ import type { SolvedPicture } from '@sable/core/physics/solved/picture'
 import { useMemo } from 'react'
 import { type Patch, type Solid, SolidDrawing, type SolidView, type Touch } from '../../solids/SolidDrawing'
 import { TurnableFrame } from '../../solids/TurnableFrame'
-import { type Cut, drawnSolved, type Limit } from './solvedDrawing'
+import { type Cut, drawnSolved, type Limit, patchMoved } from './solvedDrawing'
 
 /** A part as it gives way, wearing how near each place of it is to failing. */
 export function SolvedPart({
@@ -37,14 +37,24 @@ export function SolvedPart({
     [drawn],
   )
   const points = useMemo(() => Float32Array.from(at, (mm, k) => mm + load * times * picture.failsMoved[k]!), [at, load, times, picture])
+  const moving = useMemo(() => patches.map((patch) => ({ ...patch, moved: patchMoved(picture, patch.corners) })), [patches, picture])
+  const far = load * times
+  // Where it is held and loaded goes along.
+  const shown = useMemo(
+    () =>
+      moving.flatMap(({ corners, moved, colour }): Patch[] =>
+        far === 0 ? [{ corners, colour }] : moved ? [{ corners: corners.map((mm, i) => mm + far * moved[i]!), colour }] : [],
+      ),
+    [moving, far],
+  )
   return (
     <TurnableFrame name={name} view={view}>
       <SolidDrawing
         label={`${name}: how near each place is to failing, drawn as it gives way`}
         solid={solid}
         points={points}
-        patches={patches}
-        times={load * times}
+        patches={shown}
+        times={far}
         view={view}
         {...(onClick ? { onClick } : {})}
       />

@@ -1,6 +1,6 @@
 import type { SolvedPicture } from '@sable/core/physics/solved/picture'
 import { describe, expect, it } from 'vitest'
-import { bandsOf, drawnSolved, rangeAlong } from './solvedDrawing'
+import { bandsOf, drawnSolved, patchMoved, rangeAlong } from './solvedDrawing'
 
 /** Two cells on each other, one facet on each of their fronts. */
 const picture: SolvedPicture = {
@@ -45,5 +45,11 @@ describe('a solved part', () => {
     expect(low!.lines).toBeCloseTo(0.6, 6)
     expect(high!.movedMm).toBeCloseTo(1, 6)
     expect(rangeAlong(picture, 2)).toEqual([0, 3])
+  })
+
+  it('takes its patches along, corner by corner as the nearest cell, unless they have too many', () => {
+    const moved = patchMoved(picture, Float32Array.from([1, 1, 0.5, 1, 1, 3.5, 0, 0, 0]))!
+    expect([...moved].map((one) => one.toFixed(1))).toEqual(['0.0', '0.0', '0.1', '0.3', '0.0', '0.4', '0.0', '0.0', '0.1'])
+    expect(patchMoved(picture, new Float32Array(9000))).toBeUndefined()
   })
 })

@@ -106,3 +106,29 @@ export function rangeAlong({ skin: { corners } }: SolvedPicture, axis: Cut['axis
   }
   return [low, high]
 }
+
+/** Of a patch with more corners than this it is not looked up how each moves. */
+const MOST_CORNERS = 1500
+
+/** How far each corner of a patch moves, like corners: as the cell that is nearest to it. Nothing for one that has too many. */
+export function patchMoved({ cells }: SolvedPicture, corners: Float32Array): Float32Array | undefined {
+  if (corners.length > 3 * MOST_CORNERS) return undefined
+  const out = new Float32Array(corners.length)
+  const known = new Map<string, number>()
+  const nearest = (x: number, y: number, z: number): number => {
+    const key = `${x} ${y} ${z}`
+    let best = known.get(key)
+    if (best !== undefined) return best
+    best = 0
+    let least = Infinity
+    for (let c = 0; c < cells.lines.length; c++) {
+      const off = (cells.middles[3 * c]! - x) ** 2 + (cells.middles[3 * c + 1]! - y) ** 2 + (cells.middles[3 * c + 2]! - z) ** 2
+      if (off < least) [best, least] = [c, off]
+    }
+    known.set(key, best)
+    return best
+  }
+  for (let i = 0; i < corners.length; i += 3)
+    out.set(cells.moved.subarray(3 * nearest(corners[i]!, corners[i + 1]!, corners[i + 2]!)).subarray(0, 3), i)
+  return out
+}

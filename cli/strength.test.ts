@@ -14,9 +14,11 @@ it('solves a bar that is held at one end and pressed at the other, and says so i
   const answer = await sable('strength', bar, ...box, '--force', '0,0,-10', '--json')
   expect(answer.status).toBe(0)
   const told = answer.json()
-  expect(Object.keys(told).sort()).toEqual(
-    ['at', 'by', 'cells', 'dropped', 'failureN', 'high', 'iterations', 'low', 'stiffnessNmm', 'timeMs', 'voxelMm'].sort(),
-  )
+  expect(Object.keys(told).sort()).toEqual([
+    ...['at', 'by', 'cells', 'dropped', 'factor', 'failureN', 'high', 'iterations'],
+    ...['low', 'residual', 'spread', 'stiffnessNmm', 'timeMs', 'voxelMm'],
+  ])
+  expect(told.failureN).toBeCloseTo(10 * told.factor, 6)
   // F·arm = σ·b·h²/6 at the hold, as far as lines bear along themselves; a sixth less beside grips.
   expect(told.failureN).toBeGreaterThan(0.6 * ((50 * 8 * 36) / 6 / 40))
   expect(told.failureN).toBeLessThan(1.3 * ((50 * 8 * 36) / 6 / 40))

@@ -68,6 +68,21 @@ describe('a case that is picked face by face', () => {
     expect(solved(purpose(aside)).failureN).toBeGreaterThan(both.failureN)
   })
 
+  it('may be held and loaded at whole ends, which stay ends of the part however it lies', () => {
+    const ends: PickedCase = {
+      ...pressed,
+      holds: [{ face: { outwards: [-1, 0, 0], share: 0.1 }, slides: false }],
+      loads: [{ face: { outwards: [1, 0, 0], share: 0.1 }, action: 'force', amount: 20, along: [0, 0, -1] }],
+    }
+    const flat = solved(purpose(ends))
+    // As the load along the axis has it, of the weaker of two directions.
+    const along = solved({ ...noPurpose, load: { ...noPurpose.load, kind: 'bend', axis: 'x' } })
+    expect(Math.abs(flat.failureN / along.failureN - 1)).toBeLessThan(0.1)
+    const { holds } = drawnCase(ends, part, place(part.mesh, { scale: 1, rotateDeg: [0, 0, 90] }), { scale: 1, rotateDeg: [0, 0, 90] })
+    expect(holds[0]!.middle[1]).toBeCloseTo(-20, 6)
+    expect(holds[0]!.way[1]).toBeCloseTo(1, 6)
+  })
+
   it('that is not picked to its end says nothing: the load along the axis is solved', () => {
     const begun = { ...pressed, loads: [] }
     expect(solvedKey(purpose(begun))).toBe(solvedKey(noPurpose))

@@ -4,7 +4,8 @@ import type { Part } from '../mesh/part'
 import { type Placement, rotationMatrix } from '../mesh/place'
 import type { Case, Hold, Load } from '../physics/solved/structure'
 import type { Three } from '../physics/solved/voxels'
-import type { PickedCase, PickedFace } from '../physics/strength/pickedCases'
+import type { Region } from '../physics/solved/where'
+import type { PickedCase, PickedFace, PickedPlace } from '../physics/strength/pickedCases'
 import { InputError } from '../units/errors'
 
 /** Of a mass, m/s² (standard gravity, ISO 80000-3). */
@@ -20,7 +21,11 @@ const FACES = Math.cos((20 * Math.PI) / 180)
  */
 export function caseOf(picked: PickedCase, { mesh, edges }: Pick<Part, 'mesh' | 'edges'>, placed: Mesh, placement: Placement): Case {
   const turn = rotationMatrix(placement.rotateDeg, 1)
-  const patch = ({ at, withinDeg }: PickedFace): Float64Array => trianglesOf(placed, faceAt(mesh, edges, at, withinDeg))
+  const patch = (face: PickedPlace): Float64Array => trianglesOf(placed, facetsOf(face, { mesh, edges }, placed, turn))
+  const regionOf = (face: PickedPlace): Region =>
+    'outwards' in face ? endOf(face, placed, turn) : { kind: 'patch', triangles: patch(face) }
+  const inwardsOf = (face: PickedPlace): Three =>
+    ('outwards' in face ? unit(turnedBy(turn, face.outwards)).map((one) => -one) : inwards(patch(face))) as unknown as Three
   if (picked.holds.length === 0 || picked.loads.length === 0)
     throw new InputError(
       'case-empty',
@@ -29,14 +34,12 @@ export function caseOf(picked: PickedCase, { mesh, edges }: Pick<Part, 'mesh' | 
       'Point at a face of the part.',
     )
   const holds = picked.holds.map(({ face, slides }): Hold => {
-    const triangles = patch(face)
-    return { where: [{ kind: 'patch', triangles }], along: slides ? alongOf(normalOf(triangles), picked.name) : [true, true, true] }
+    return { where: [regionOf(face)], along: slides ? alongOf(inwardsOf(face), picked.name) : [true, true, true] }
   })
   const loads = picked.loads.map(({ face, action, amount, along }): Load => {
-    const triangles = patch(face)
-    const where = [{ kind: 'patch', triangles }] as const
+    const where = [regionOf(face)]
     if (action === 'pressure') return { where, pressure: amount }
-    const way = along ? unit(turnedBy(turn, along)) : inwards(triangles)
+    const way = along ? unit(turnedBy(turn, along)) : inwardsOf(face)
     // A moment in N·m, its arms in mm.
     const size = action === 'mass' ? GRAVITY * amount : action === 'moment' ? 1000 * amount : amount
     const vector = way.map((one) => size * one) as unknown as Three
@@ -65,14 +68,40 @@ export function drawnCase(
   { rotateDeg }: Placement,
 ): DrawnCase {
   const turn = rotationMatrix(rotateDeg, 1)
-  const drawn = ({ at, withinDeg }: PickedFace, along?: readonly number[]): DrawnFace => {
-    const triangles = trianglesOf(placed, faceAt(mesh, edges, at, withinDeg))
+  const drawn = (face: PickedPlace, along?: readonly number[]): DrawnFace => {
+    const triangles = trianglesOf(placed, facetsOf(face, { mesh, edges }, placed, turn))
     const way = along ? unit(turnedBy(turn, along)) : inwards(triangles)
     const middle: [number, number, number] = [0, 0, 0]
     for (let i = 0; i < triangles.length; i++) middle[i % 3]! += (3 * triangles[i]!) / triangles.length
     return { corners: Float32Array.from(triangles), middle, way }
   }
   return { holds: holds.map(({ face }) => drawn(face)), loads: loads.map(({ face, along }) => drawn(face, along)) }
+}
+
+/** An end as a region of the part as it lies. */
+function endOf({ outwards, share }: Extract<PickedPlace, { outwards: unknown }>, { positions }: Mesh, turn: readonly number[]) {
+  const [x, y, z] = unit(turnedBy(turn, outwards))
+  let [low, high] = [Infinity, -Infinity]
+  for (let i = 0; i < positions.length; i += 3) {
+    const along = positions[i]! * x + positions[i + 1]! * y + positions[i + 2]! * z
+    if (along < low) low = along
+    if (along > high) high = along
+  }
+  return { kind: 'end', outwards: [x, y, z], from: high - share * (high - low) } as const
+}
+
+/** Facets of a face, or those of an end. */
+function facetsOf(face: PickedPlace, { mesh, edges }: Pick<Part, 'mesh' | 'edges'>, placed: Mesh, turn: readonly number[]): Uint32Array {
+  if (!('outwards' in face)) return faceAt(mesh, edges, face.at, face.withinDeg)
+  const { outwards, from } = endOf(face, placed, turn)
+  const { positions, triangles } = placed
+  const own: number[] = []
+  for (let facet = 0; 3 * facet < triangles.length; facet++) {
+    let along = 0
+    for (let k = 0; k < 3; k++) for (let i = 0; i < 3; i++) along += (positions[3 * triangles[3 * facet + k]! + i]! * outwards[i]!) / 3
+    if (along >= from) own.push(facet)
+  }
+  return Uint32Array.from(own)
 }
 
 /** The face of a part at a point of it as it lies, mm. */

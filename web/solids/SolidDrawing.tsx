@@ -81,12 +81,19 @@ export interface Touch {
   readonly y: number
 }
 
+/** Lines over a part, two points each. */
+export interface Lines {
+  readonly ends: Float32Array
+  readonly colour: string
+}
+
 interface Props {
   readonly label: string
   readonly solid: Solid
   /** Points that are drawn over it, mm. */
   readonly points?: Float32Array | undefined
   readonly patches?: readonly Patch[]
+  readonly lines?: readonly Lines[]
   /** How many times as far as it moves it is drawn moved. */
   readonly times?: number
   readonly view: SolidView
@@ -159,7 +166,7 @@ const fragmentShader = `
   }
 `
 
-function Scene({ solid, points, patches = [], times = 0, view, onTouch, onClick, over }: Omit<Props, 'label'>) {
+function Scene({ solid, points, patches = [], lines = [], times = 0, view, onTouch, onClick, over }: Omit<Props, 'label'>) {
   const invalidate = useThree((state) => state.invalidate)
   const theme = useTheme((state) => state.theme)
   useFittingLens()
@@ -305,6 +312,9 @@ function Scene({ solid, points, patches = [], times = 0, view, onTouch, onClick,
           // biome-ignore lint/suspicious/noArrayIndexKey: they have no names, and keep their order.
           <PatchMesh key={i} {...patch} />
         ))}
+        {lines.map((own) => (
+          <LineMesh key={own.colour} {...own} />
+        ))}
         {dots && (
           <points geometry={dots} renderOrder={1}>
             <pointsMaterial size={4} sizeAttenuation={false} color={theme === 'dark' ? '#f0a83c' : '#a85c00'} />
@@ -345,6 +355,20 @@ function PatchMesh({ corners, colour }: Patch) {
     </mesh>
   )
 }
+function LineMesh({ ends, colour }: Lines) {
+  const geometry = useMemo(() => {
+    const made = new BufferGeometry()
+    made.setAttribute('position', new BufferAttribute(ends, 3))
+    return made
+  }, [ends])
+  useEffect(() => () => geometry.dispose(), [geometry])
+  return (
+    <lineSegments geometry={geometry} raycast={noRay}>
+      <lineBasicMaterial color={colour} />
+    </lineSegments>
+  )
+}
+
 /** What is drawn over the part is not what is clicked. */
 const noRay = (): void => {}
 

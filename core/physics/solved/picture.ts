@@ -1,3 +1,4 @@
+import { principal } from '../../elements/principal'
 import { POINTS, stressTeller } from '../../elements/stress'
 import { elasticities, Judge, type Plastic } from './limits'
 import { mixed, type SolvedCase } from './solvedLoad'
@@ -24,6 +25,8 @@ export interface PicturedSkin extends Said {
   readonly corners: Float32Array
   /** Of each of these corners, three numbers. */
   readonly moved: Float32Array
+  /** The cell under each facet. */
+  readonly cell: Int32Array
 }
 
 export interface PicturedCells extends Said {
@@ -31,6 +34,9 @@ export interface PicturedCells extends Said {
   readonly middles: Float32Array
   readonly size: Three
   readonly moved: Float32Array
+  /** Which way each is pulled or pressed most, three numbers of length 1, and 1 where it is pressed. */
+  readonly way: Float32Array
+  readonly isPressed: Uint8Array
 }
 
 /** Facets are cut until their sides are no longer than so many cells. */
@@ -55,6 +61,7 @@ export function solvedPicture({ structure, weakest }: SolvedCase, plastic: Plast
     moved: new Float32Array(pieces.length),
     lines: new Float32Array(facets),
     layers: new Float32Array(facets),
+    cell: new Int32Array(facets),
   }
   const { origin, size } = voxels
   /** The cell under a point of the surface, or the one beside it; −1 where there is none. */
@@ -77,6 +84,7 @@ export function solvedPicture({ structure, weakest }: SolvedCase, plastic: Plast
     const own = under(...middle, n)
     // Where nothing is laid, as in an edge thinner than a line, there is nothing to be seen.
     if (own < 0) continue
+    skin.cell[count] = own
     skin.lines[count] = cells.lines[own]!
     skin.layers[count] = cells.layers[own]!
     for (let v = 0; v < 9; v += 3) {
@@ -96,6 +104,7 @@ export function solvedPicture({ structure, weakest }: SolvedCase, plastic: Plast
       moved: skin.moved.slice(0, 9 * count),
       lines: skin.lines.slice(0, count),
       layers: skin.layers.slice(0, count),
+      cell: skin.cell.slice(0, count),
     },
     cells,
     mostMm,
@@ -117,13 +126,21 @@ function cellsOf({ voxels, kept, mesh }: SolvedCase['structure'], plastic: Plast
     moved: new Float32Array(3 * count),
     lines: new Float32Array(count),
     layers: new Float32Array(count),
+    way: new Float32Array(3 * count),
+    isPressed: new Uint8Array(count),
   }
+  const mean = new Float64Array(6)
   for (let c = 0; c < count; c++) {
     const middle = middleOf(voxels, kept[c]!)
     cells.middles.set(middle, 3 * c)
     judge.turnTo(voxels.cos2[kept[c]!]!, voxels.sinCos[kept[c]!]!, middle[2])
     tell(moved, c, s)
     let [lines, layers] = [0, 0]
+    mean.fill(0)
+    for (let k = 0; k < 6 * POINTS; k++) mean[k % 6]! += s[k]! / POINTS
+    const { way, isPressed } = principal(mean)
+    cells.way.set(way, 3 * c)
+    cells.isPressed[c] = isPressed ? 1 : 0
     for (let k = 0; k < 6 * POINTS; k += 6) {
       judge.ratio(s[k]!, s[k + 1]!, s[k + 2]!, s[k + 3]!, s[k + 4]!, s[k + 5]!)
       lines = Math.max(lines, judge.lines)

@@ -12,6 +12,8 @@ export type Region =
   | ({ readonly kind: 'box' } & Box)
   /** Only what lies on a flat box: a part that is held there may turn about it. */
   | ({ readonly kind: 'plane' } & Box)
+  /** All of it that lies at least so far along a direction of length 1, mm. */
+  | { readonly kind: 'end'; readonly outwards: Three; readonly from: number }
   /** What of it is nearest to a point, and no more: it may turn about it every way. */
   | { readonly kind: 'point'; readonly at: Three }
   /** A patch of its surface: nine numbers a triangle, outside where its corners run counter-clockwise. */
@@ -45,10 +47,18 @@ export class Places {
     for (const region of regions) {
       if (region.kind === 'patch') for (const cell of this.facesOf(region.triangles).cells) marks[cell] = 1
       else if (region.kind === 'point') marks[this.nearest(region.at)] = 1
+      else if (region.kind === 'end') this.markEnd(region, 0, marks)
       // Of a plane the cells on both its sides.
       else this.markBox(region, region.kind === 'plane' ? 0.501 : 0, marks)
     }
     return marks
+  }
+
+  private markEnd({ outwards: [x, y, z], from }: Extract<Region, { readonly kind: 'end' }>, around: number, marks: Uint8Array): void {
+    for (let cell = 0; cell < marks.length; cell++) {
+      const at = middleOf(this.voxels, cell)
+      if (at[0] * x + at[1] * y + at[2] * z > from - around) marks[cell] = 1
+    }
   }
 
   private nearest(point: Three): number {
@@ -125,6 +135,7 @@ export class Places {
     const out = new Uint8Array(at.length)
     for (const region of regions)
       if (region.kind === 'patch') this.nearCells(this.facesOf(region.triangles).cells, mm, out)
+      else if (region.kind === 'end') this.markEnd(region, mm, out)
       else if (region.kind === 'point') this.nearCells(Int32Array.of(this.nearest(region.at)), mm, out)
       else this.nearBox(region, mm, out)
     return out

@@ -9,6 +9,13 @@ const point = z.tuple([z.number().finite(), z.number().finite(), z.number().fini
 export const pickedFaceSchema = z.object({ at: point, withinDeg: z.number().min(0).max(90).default(20) })
 export type PickedFace = z.infer<typeof pickedFaceSchema>
 
+/** An end of a part: all of it that lies furthest along a direction, up to a share of its length that way; in the part's own coordinates alike. */
+export const pickedEndSchema = z.object({ outwards: point, share: z.number().positive().max(0.5) })
+export type PickedEnd = z.infer<typeof pickedEndSchema>
+
+const placeSchema = z.union([pickedFaceSchema, pickedEndSchema])
+export type PickedPlace = z.infer<typeof placeSchema>
+
 /** What may act on a face: a force, N; a mass that hangs on it, kg; a moment, N·m; a pressure, MPa. */
 export const actions = ['force', 'mass', 'moment', 'pressure'] as const
 export type Action = (typeof actions)[number]
@@ -17,11 +24,11 @@ export type Action = (typeof actions)[number]
 export const pickedCaseSchema = z.object({
   id: z.string().min(1).max(40),
   name: z.string().trim().min(1).max(60),
-  holds: z.array(z.object({ face: pickedFaceSchema, slides: z.boolean().default(false) })).max(12),
+  holds: z.array(z.object({ face: placeSchema, slides: z.boolean().default(false) })).max(12),
   loads: z
     .array(
       z.object({
-        face: pickedFaceSchema,
+        face: placeSchema,
         action: z.enum(actions),
         amount: z.number().positive().max(1e6),
         /** Which way, in the part's own coordinates; into the face, or about its normal, where nothing is said. */

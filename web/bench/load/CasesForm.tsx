@@ -28,6 +28,16 @@ export const ways = [
 ] as const
 export type Way = (typeof ways)[number]['id']
 
+/** Ends of the part as it lies, and which way they look. */
+const ends = [
+  { id: '-1 0 0', name: 'at −X' },
+  { id: '1 0 0', name: 'at +X' },
+  { id: '0 -1 0', name: 'at −Y' },
+  { id: '0 1 0', name: 'at +Y' },
+  { id: '0 0 -1', name: 'at the bed' },
+  { id: '0 0 1', name: 'at the top' },
+] as const
+
 /** The cases of a purpose: where the part is held and what acts on it, face by face. */
 export function CasesForm({
   cases,
@@ -36,6 +46,7 @@ export function CasesForm({
   wayOf,
   onOpen,
   onPick,
+  onEnd,
   onChange,
   onWay,
 }: {
@@ -46,6 +57,8 @@ export function CasesForm({
   wayOf: (load: PickedCase['loads'][number]) => Way | undefined
   onOpen: (id: string) => void
   onPick: (what: Picking | undefined) => void
+  /** Takes a whole end in the place of a face. */
+  onEnd: (way: string, what: Picking) => void
   onChange: (cases: readonly PickedCase[]) => void
   onWay: (load: PickedCase['loads'][number], way: Way) => PickedCase['loads'][number]
 }) {
@@ -93,7 +106,7 @@ export function CasesForm({
               // biome-ignore lint/suspicious/noArrayIndexKey: holds have no names, and keep their order.
               <li key={i} className="flex items-center gap-2 py-0.5">
                 <span aria-hidden className="size-2.5 rounded-full bg-better" />
-                <span className="flex-1">held at a face</span>
+                <span className="flex-1">held at {'outwards' in hold.face ? 'an end' : 'a face'}</span>
                 <Checkbox
                   checked={hold.slides}
                   onChange={(slides) => put({ ...open, holds: open.holds.map((own, k) => (k === i ? { ...own, slides } : own)) })}
@@ -159,9 +172,17 @@ export function CasesForm({
             </Button>
           </p>
           {picking && (
-            <p role="status" className="text-lantern-ink">
-              Click the face where it is {picking === 'hold' ? 'held' : 'loaded'}. Escape leaves it.
-            </p>
+            <div className="flex flex-wrap items-center gap-2">
+              <p role="status" className="text-lantern-ink">
+                Click the face where it is {picking === 'hold' ? 'held' : 'loaded'}. Escape leaves it.
+              </p>
+              <Select
+                label="Or all of the end"
+                value=""
+                of={[{ id: '', name: 'choose' }, ...ends]}
+                onChange={(way) => way !== '' && onEnd(way, picking)}
+              />
+            </div>
           )}
         </div>
       )}

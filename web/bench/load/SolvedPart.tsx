@@ -2,7 +2,10 @@ import type { SolvedPicture } from '@sable/core/physics/solved/picture'
 import { useMemo } from 'react'
 import { type Patch, type Solid, SolidDrawing, type SolidView, type Touch } from '../../solids/SolidDrawing'
 import { TurnableFrame } from '../../solids/TurnableFrame'
-import { type Cut, drawnSolved, type Limit, patchMoved } from './solvedDrawing'
+import { type Cut, drawnSolved, type Limit, patchMoved, strokesOf } from './solvedDrawing'
+
+/** Of strokes, on any of the scale's colours. */
+export const strokeColours = { pulled: '#ffffff', pressed: '#ee8866' } as const
 
 /** A part as it gives way, wearing how near each place of it is to failing. */
 export function SolvedPart({
@@ -13,6 +16,7 @@ export function SolvedPart({
   times,
   cut,
   at,
+  hasStrokes,
   patches,
   view,
   onClick,
@@ -27,6 +31,8 @@ export function SolvedPart({
   cut: Cut | undefined
   /** Where it fails first, mm. */
   at: readonly [number, number, number]
+  /** Whether strokes tell which way it is pulled or pressed most. */
+  hasStrokes: boolean
   patches: readonly Patch[]
   view: SolidView
   onClick?: ((touch: Touch) => void) | undefined
@@ -47,6 +53,14 @@ export function SolvedPart({
       ),
     [moving, far],
   )
+  const lines = useMemo(() => {
+    if (!hasStrokes) return []
+    const { pulled, pressed } = strokesOf(picture, load, far, cut)
+    return [
+      { ends: pulled, colour: strokeColours.pulled },
+      { ends: pressed, colour: strokeColours.pressed },
+    ]
+  }, [hasStrokes, picture, load, far, cut])
   return (
     <TurnableFrame name={name} view={view}>
       <SolidDrawing
@@ -54,6 +68,7 @@ export function SolvedPart({
         solid={solid}
         points={points}
         patches={shown}
+        lines={lines}
         times={far}
         view={view}
         {...(onClick ? { onClick } : {})}

@@ -1,27 +1,24 @@
 import type { Candidate } from '@sable/contract/lineup'
-import { asModelled } from '@sable/core/mesh/place'
-import { type PickedCase, wholeCases } from '@sable/core/physics/strength/pickedCases'
-import { ownDirection } from '@sable/core/pipeline/pickedCases'
+import { wholeCases } from '@sable/core/physics/strength/pickedCases'
 import clsx from 'clsx'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { KeyStrip } from '../../charts/KeyStrip'
 import { useBench } from '../../desk/bench'
-import { edit } from '../../desk/deskStore'
-import { setPurpose } from '../../desk/edits'
-import { requestFor, useForecasts } from '../../predictions/predictionStore'
+import { useForecasts } from '../../predictions/predictionStore'
 import type { Solved } from '../../predictions/useSolved'
-import { type Patch, solidView, type Touch } from '../../solids/SolidDrawing'
+import { solidView, type Touch } from '../../solids/SolidDrawing'
 import { Button } from '../../ui/Button'
+import { Checkbox } from '../../ui/Checkbox'
 import { Choices } from '../../ui/Choices'
 import { useAddress } from '../../ui/useAddress'
 import type { Pair } from '../shell/CandidatePair'
-import { CasesForm, type Picking, type Way, ways } from './CasesForm'
+import { CasesForm } from './CasesForm'
 import { Gains } from './Gains'
 import { LeastTimePanel } from './LeastTimePanel'
 import { SolvedLoads } from './SolvedLoads'
-import { SolvedPart } from './SolvedPart'
+import { SolvedPart, strokeColours } from './SolvedPart'
 import { type Cut, type Limit, rangeAlong } from './solvedDrawing'
-import { pickFace, useDrawnCase } from './useDrawnCase'
+import { useCasePicking } from './useCasePicking'
 import { usePlaying } from './usePlaying'
 
 const limits: readonly { readonly id: Limit; readonly name: string }[] = [
@@ -40,47 +37,12 @@ const SHOWN = 0.12
 
 /** The part as it gives way under its load, of one candidate or two under the same load; cases are picked on it, face by face. */
 export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solved[] }) {
-  const { content, part, shelf } = useBench()
-  const { purpose, placement = asModelled } = content
+  const { purpose } = useBench().content
   const address = useAddress()
   const view = useMemo(() => solidView(), [])
-  const [picking, setPicking] = useState<Picking>()
-  const [openId, setOpenId] = useState<string>()
-  const [failed, setFailed] = useState<string>()
-  const open = purpose.cases.find(({ id }) => id === openId) ?? purpose.cases[0]
-  const request = useMemo(() => requestFor(pair.of, content, part, shelf), [pair.of, content, part, shelf])
-  const drawnCase = useDrawnCase(pair.of.id, request, open)
+  const { picking, setPicking, open, setOpenId, failed, patches, pick, takeEnd, change, wayOf, onWay } = useCasePicking(pair.of)
   const { share, isPlaying, toggle } = usePlaying()
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.key === 'Escape') setPicking(undefined)
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [])
-  const change = (cases: readonly PickedCase[]): void => edit((before) => setPurpose(before, { ...before.purpose, cases: [...cases] }))
-  const pick = async ({ at }: Touch): Promise<void> => {
-    if (!request || !open || !picking) return
-    try {
-      setFailed(undefined)
-      const face = { at: await pickFace(pair.of.id, request, at), withinDeg: 20 }
-      const next: PickedCase =
-        picking === 'hold'
-          ? { ...open, holds: [...open.holds, { face, slides: false }] }
-          : { ...open, loads: [...open.loads, { face, action: 'force', amount: purpose.limits.minLoadN ?? 10 }] }
-      change(purpose.cases.map((one) => (one.id === open.id ? next : one)))
-      setPicking(picking === 'hold' && open.loads.length === 0 ? 'load' : undefined)
-    } catch (error) {
-      setFailed(error instanceof Error ? error.message : String(error))
-    }
-  }
-  const wayOf = ({ along }: PickedCase['loads'][number]): Way | undefined =>
-    along === undefined
-      ? 'face'
-      : ways.find(({ id }) => id !== 'face' && ownDirection(triple(id), placement).every((one, k) => Math.abs(one - along[k]!) < 1e-6))?.id
-  const onWay = ({ along: _, ...load }: PickedCase['loads'][number], way: Way): PickedCase['loads'][number] =>
-    way === 'face' ? load : { ...load, along: ownDirection(triple(way), placement) }
-
+  const hasStrokes = address.get('strokes') === 'on'
   const limit = limits.find(({ id }) => id === address.get('limit'))?.id ?? 'either'
   const fresh = solved.flatMap(({ candidate, solved: found, picture }) => (found && picture ? [{ candidate, found, picture }] : []))
   // What was solved before stays in sight, dimmed, until what was changed is solved too.
@@ -114,16 +76,6 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
     [firstPicture],
   )
   const times = most > 0 ? (SHOWN * sizeMm) / most : 0
-  const patches = useMemo(
-    (): Patch[] =>
-      drawnCase
-        ? [
-            ...drawnCase.holds.map(({ corners }) => ({ corners, colour: '#77aadd' })),
-            ...drawnCase.loads.map(({ corners }) => ({ corners, colour: '#f0a83c' })),
-          ]
-        : [],
-    [drawnCase],
-  )
   return (
     <div className="flex min-h-0 flex-1 max-lg:overflow-x-auto">
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -159,6 +111,13 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
               <span className="figure w-16">{(cut?.at ?? 0).toFixed(1)} mm</span>
             </label>
           )}
+          <Checkbox
+            checked={hasStrokes}
+            onChange={(on) => address.set({ strokes: on ? 'on' : undefined })}
+            className="text-[12px] text-muted"
+          >
+            Directions
+          </Checkbox>
           <span className="flex-1" />
           <button
             type="button"
@@ -185,6 +144,7 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
                 times={picking ? 0 : share * times}
                 cut={cut}
                 at={found.at}
+                hasStrokes={hasStrokes}
                 patches={patches}
                 view={view}
                 {...(picking ? { onClick: (touch: Touch) => void pick(touch) } : {})}
@@ -204,6 +164,19 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
                 ? `Under ${factor.toFixed(2)} × the loads`
                 : `Under ${factor.toFixed(0)} N${wanted === factor ? ', as wanted' : ready.length > 1 ? ', which the weaker just bears' : ', which it just bears'}`}
               ; drawn moved {times.toFixed(0)} × as far. The dot marks where it fails first.
+              {hasStrokes && (
+                <>
+                  {' '}
+                  Strokes: pulled{' '}
+                  <span
+                    aria-hidden
+                    className="inline-block h-0.5 w-4 align-middle ring-1 ring-line"
+                    style={{ background: strokeColours.pulled }}
+                  />
+                  , pressed{' '}
+                  <span aria-hidden className="inline-block h-0.5 w-4 align-middle" style={{ background: strokeColours.pressed }} />.
+                </>
+              )}
             </p>
           </div>
         )}
@@ -222,6 +195,7 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
           wayOf={wayOf}
           onOpen={setOpenId}
           onPick={setPicking}
+          onEnd={takeEnd}
           onChange={change}
           onWay={onWay}
         />
@@ -251,5 +225,3 @@ function Stronger({ candidate }: { candidate: Candidate }) {
     </>
   )
 }
-
-const triple = (text: string): readonly [number, number, number] => text.split(' ').map(Number) as unknown as [number, number, number]

@@ -1,6 +1,6 @@
 import type { SolvedPicture } from '@sable/core/physics/solved/picture'
 import { describe, expect, it } from 'vitest'
-import { bandsOf, drawnSolved, patchMoved, rangeAlong } from './solvedDrawing'
+import { bandsOf, drawnSolved, patchMoved, rangeAlong, strokesOf } from './solvedDrawing'
 
 /** Two cells on each other, one facet on each of their fronts. */
 const picture: SolvedPicture = {
@@ -9,6 +9,7 @@ const picture: SolvedPicture = {
     moved: new Float32Array(18).fill(0.5),
     lines: Float32Array.from([0.3, 0.6]),
     layers: Float32Array.from([0.4, 0.8]),
+    cell: Int32Array.from([0, 1]),
   },
   cells: {
     middles: Float32Array.from([1, 1, 1, 1, 1, 3]),
@@ -16,6 +17,8 @@ const picture: SolvedPicture = {
     moved: Float32Array.from([0, 0, 0.1, 0.3, 0, 0.4]),
     lines: Float32Array.from([0.3, 0.6]),
     layers: Float32Array.from([0.4, 0.8]),
+    way: Float32Array.from([1, 0, 0, 0, 0, 1]),
+    isPressed: Uint8Array.from([0, 1]),
   },
   mostMm: 0.5,
   failsMoved: [0, 0, 0],
@@ -51,5 +54,17 @@ describe('a solved part', () => {
     const moved = patchMoved(picture, Float32Array.from([1, 1, 0.5, 1, 1, 3.5, 0, 0, 0]))!
     expect([...moved].map((one) => one.toFixed(1))).toEqual(['0.0', '0.0', '0.1', '0.3', '0.0', '0.4', '0.0', '0.0', '0.1'])
     expect(patchMoved(picture, new Float32Array(9000))).toBeUndefined()
+  })
+
+  it('has strokes along which it is pulled or pressed most, on its skin and its cut, where there is something to be told', () => {
+    const { pulled, pressed } = strokesOf(picture, 1, 0)
+    // Along x, about the middle of the lower facet; along z, about that of the upper.
+    expect([...pulled].map((one) => one.toFixed(2))).toEqual(['-0.93', '0.00', '0.33', '2.27', '0.00', '0.33'])
+    expect(pressed).toHaveLength(6)
+    expect(pressed[5]! - pressed[2]!).toBeCloseTo(3.2, 5)
+    // As far as its cell moves; none of what is cut away; none where hardly anything is reached.
+    expect(strokesOf(picture, 1, 10).pulled[2]! - pulled[2]!).toBeCloseTo(1, 5)
+    expect(strokesOf(picture, 1, 0, { axis: 2, at: 0.9 }).pressed).toHaveLength(0)
+    expect(strokesOf(picture, 0.01, 0).pulled).toHaveLength(0)
   })
 })

@@ -132,3 +132,44 @@ export function patchMoved({ cells }: SolvedPicture, corners: Float32Array): Flo
     out.set(cells.moved.subarray(3 * nearest(corners[i]!, corners[i + 1]!, corners[i + 2]!)).subarray(0, 3), i)
   return out
 }
+
+/** Short strokes along which a part is pulled or pressed most: two points a stroke, three coordinates each, mm. */
+export interface Strokes {
+  readonly pulled: Float32Array
+  readonly pressed: Float32Array
+}
+
+/** So many strokes are drawn at most, each so many cells long. Where less than this share of the limit is reached there is none. */
+const [MOST_STROKES, LONG, LEAST_SHARE] = [1400, 1.6, 0.08]
+
+/** Strokes on the skin, or on the cut, where the part is as far as it is drawn moved. */
+export function strokesOf({ skin, cells }: SolvedPicture, load: number, far: number, cut?: Cut): Strokes {
+  const onSkin: (readonly [cell: number, x: number, y: number, z: number])[] = []
+  const facets = skin.lines.length
+  for (let f = 0; f < facets; f++) {
+    const middle = [0, 1, 2].map((k) => (skin.corners[9 * f + k]! + skin.corners[9 * f + 3 + k]! + skin.corners[9 * f + 6 + k]!) / 3)
+    if (cut && middle[cut.axis]! > cut.at) continue
+    onSkin.push([skin.cell[f]!, middle[0]!, middle[1]!, middle[2]!])
+  }
+  const onCut: typeof onSkin = []
+  for (let c = 0; cut && c < cells.lines.length; c++) {
+    const off = cells.middles[3 * c + cut.axis]! - cut.at
+    if (off <= -cells.size[cut.axis] / 2 || off > cells.size[cut.axis] / 2) continue
+    const at = [cells.middles[3 * c]!, cells.middles[3 * c + 1]!, cells.middles[3 * c + 2]!]
+    at[cut.axis] = cut.at
+    onCut.push([c, at[0]!, at[1]!, at[2]!])
+  }
+  const places = [...onCut, ...onSkin]
+  const each = Math.max(1, Math.ceil(places.length / MOST_STROKES))
+  const half = (LONG * Math.max(...cells.size)) / 2
+  const [pulled, pressed]: [number[], number[]] = [[], []]
+  for (let i = 0; i < places.length; i += each) {
+    const [c, x, y, z] = places[i]!
+    if (load * Math.hypot(cells.lines[c]!, cells.layers[c]!) < LEAST_SHARE) continue
+    const to = cells.isPressed[c] === 1 ? pressed : pulled
+    const [u, v, w] = [half * cells.way[3 * c]!, half * cells.way[3 * c + 1]!, half * cells.way[3 * c + 2]!]
+    const [dx, dy, dz] = [far * cells.moved[3 * c]!, far * cells.moved[3 * c + 1]!, far * cells.moved[3 * c + 2]!]
+    to.push(x + dx - u, y + dy - v, z + dz - w, x + dx + u, y + dy + v, z + dz + w)
+  }
+  return { pulled: Float32Array.from(pulled), pressed: Float32Array.from(pressed) }
+}

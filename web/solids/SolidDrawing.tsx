@@ -187,6 +187,10 @@ function Scene({ solid, points, patches = [], lines = [], times = 0, view, onTou
         glslVersion: '300 es',
         vertexShader,
         fragmentShader,
+        // A hair behind what is drawn on it.
+        polygonOffset: true,
+        polygonOffsetFactor: 2,
+        polygonOffsetUnits: 2,
         uniforms: {
           ramp: { value: null },
           steps: { value: null },

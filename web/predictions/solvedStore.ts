@@ -8,6 +8,7 @@ import * as Comlink from 'comlink'
 import { create } from 'zustand'
 import { type Forecast, keyOf, predictionPool, requestFor, useForecasts } from './predictionStore'
 import type { PredictRequest } from './worker/request'
+import type { SolvedAnswer } from './worker/solving'
 
 /** A candidate's solved load, how far it is, or why there is none. */
 export interface Solving {
@@ -27,6 +28,9 @@ export const useSolving = create<Record<string, Solving>>()(() => ({}))
 const [MOST_KEPT, MOST_PICTURES] = [60, 4]
 const kept = new Map<string, SolvedPurpose>()
 const pictures = new Map<string, SolvedPicture>()
+
+/** So long figures have stood before their load is solved, ms. */
+export const PAUSE_MS = 400
 
 interface Followed {
   readonly content: LineupContent
@@ -105,9 +109,14 @@ function start(id: string, key: string, request: PredictRequest, purpose: Purpos
   const known = kept.get(key)
   put({ key, share: 0, ...(known ? { solved: known } : {}) })
   const onProgress = (share: number): void => put({ key, share, ...(known ? { solved: known } : {}) })
-  predictionPool()
-    .workerOf(id)
-    .solveLoad(request, { load: purpose.load, cases: purpose.cases }, { isDrawn }, stop, Comlink.proxy(onProgress))
+  const ask = async (): Promise<SolvedAnswer> => {
+    // Who is still typing, or only passes by, keeps no worker busy.
+    await new Promise((soon) => setTimeout(soon, isDrawn ? 0 : PAUSE_MS))
+    if (Atomics.load(stop, 0) === 1) return { kind: 'cancelled' }
+    const worker = predictionPool().workerOf(id)
+    return worker.solveLoad(request, { load: purpose.load, cases: purpose.cases }, { isDrawn }, stop, Comlink.proxy(onProgress))
+  }
+  ask()
     .then((answer) => {
       if (answer.kind === 'done') {
         // One object for one result, so that nothing takes a second solve for a change.

@@ -4,7 +4,7 @@ import { plainOf } from './figureWords'
 import type { Found } from './useFound'
 
 /** What colours and sizes of the points mean. */
-export function PlotKey({ axes: { colour, size }, shades }: Pick<Found, 'axes' | 'shades'>) {
+export function PlotKey({ axes: { x, y, colour, size }, shades }: Pick<Found, 'axes' | 'shades'>) {
   const { label } = figureOf[colour.figure]
   const { unit, per } = plainOf(colour.figure)
   const [low, high] = [shades.colour.low / per, shades.colour.high / per]
@@ -15,7 +15,10 @@ export function PlotKey({ axes: { colour, size }, shades }: Pick<Found, 'axes' |
         {size && `; size: ${figureOf[size.figure].label.toLowerCase()}`}
       </p>
       <KeyStrip of={{ kind: 'scale', scale: 'viridis', low, high, unit, digits: high < 10 ? 1 : 0 }} />
-      <p className="mt-1 text-[12px] text-muted">◇ columns of the ledger; hollow: misses a limit</p>
+      <p className="mt-1 text-[12px] text-muted">
+        ◇ columns of the ledger; hollow: misses a limit
+        {[x, y, colour, size].some((axis) => axis?.figure === 'strength') && '; strength by sections, solved once it is a column'}
+      </p>
     </div>
   )
 }

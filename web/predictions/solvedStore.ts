@@ -124,7 +124,12 @@ function start(id: string, key: string, request: PredictRequest, purpose: Purpos
         if (answer.picture) keep(pictures, key, answer.picture, MOST_PICTURES)
       } else if (answer.kind === 'refused') put({ key, why: `${answer.message} ${answer.remedy}` })
     })
-    .catch(() => put({ key, why: 'The worker that solved it has ended. Change anything to begin again.' }))
+    .catch((error: unknown) =>
+      put({
+        key,
+        why: `It could not be solved. ${error instanceof Error ? error.message : String(error)} Change anything to begin again.`,
+      }),
+    )
     .finally(() => {
       if (running.get(id)?.stop === stop) running.delete(id)
       step()

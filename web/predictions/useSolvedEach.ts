@@ -56,7 +56,7 @@ async function solveOne(
     )
     if (answer.kind === 'done') return { solved: answer.solved }
     return answer.kind === 'refused' ? { why: `${answer.message} ${answer.remedy}` } : undefined
-  } catch {
-    return { why: 'The worker that solved it has ended.' }
+  } catch (error) {
+    return { why: `It could not be solved. ${error instanceof Error ? error.message : String(error)}` }
   }
 }

@@ -98,6 +98,14 @@ describe('a case that is picked face by face', () => {
     expect(() => caseOf({ ...pressed, holds: [] }, part, part.mesh, asModelled)).toThrow(/not held anywhere/)
   })
 
+  it('along whichever axis is weakest leaves out one that it is too short for, and is refused where it is so for all', () => {
+    const flat = partOf('flat', blockMesh(24, 18, 5))
+    const weakest = solved(noPurpose, asModelled, flat)
+    expect(weakest.axis).toMatch(/^[xy]$/)
+    expect(weakest.failureN).toBeGreaterThan(0)
+    expect(() => solved(noPurpose, asModelled, partOf('tiny', blockMesh(5, 5, 5)))).toThrow(/beside where it is held or loaded/)
+  })
+
   it('bears about the same however the part is turned about the upright axis', () => {
     const [plain, turned] = [0, 30].map((deg) => solved(purpose(pressed), { scale: 1, rotateDeg: [0, 0, deg] }))
     expect(Math.abs(turned!.failureN / plain!.failureN - 1)).toBeLessThan(0.12)

@@ -6,9 +6,9 @@ import type { Placement } from '../mesh/place'
 import { caseAlong } from '../physics/solved/casesAlong'
 import type { Plastic } from '../physics/solved/limits'
 import { type SolvedPicture, solvedPicture } from '../physics/solved/picture'
-import { type SolvedLoad, solvedCasesWork, solvedLoadWork } from '../physics/solved/solvedLoad'
+import { type SolvedCase, type SolvedLoad, solvedCasesWork, solvedLoadWork } from '../physics/solved/solvedLoad'
 import type { Case } from '../physics/solved/structure'
-import { bearableVoxel, type Extent, extentOf, voxelsOf } from '../physics/solved/voxels'
+import { bearableVoxel, type Extent, extentOf, type Voxels, voxelsOf } from '../physics/solved/voxels'
 import { wholeCases } from '../physics/strength/pickedCases'
 import type { Purpose } from '../physics/strength/purpose'
 import { type Axis, axes } from '../physics/strength/sections'
@@ -16,7 +16,8 @@ import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { layerAt } from '../slicing/layers'
 import { layerTop, type Toolpath } from '../toolpath/toolpath'
-import type { Steps } from '../units/steps'
+import { InputError } from '../units/errors'
+import { type Steps, within } from '../units/steps'
 import type { LaidDown } from './layDown'
 import { caseOf } from './pickedCases'
 import type { Prediction } from './predict'
@@ -120,15 +121,41 @@ export function* solvedForPurpose(
   const named = casesOf(purpose, part, mesh, placement, extentOf(single))
   const voxels = voxelsOf(single, bearableVoxel(single, voxelMm, MOST_CELLS))
   const plastic = plasticOf(setup, single, prediction)
-  const cases = yield* solvedCasesWork(
-    voxels,
-    plastic,
-    named.map(({ one }) => one),
-  )
-  const worst = cases.reduce((least, { load }, i) => (load.factor < cases[least]!.load.factor ? i : least), 0)
-  const { one: _, ...which } = named[worst]!
-  const solved = { ...cases[worst]!.load, of: solvedKey(purpose), ...which }
-  return isDrawn ? { solved, picture: solvedPicture(cases[worst]!, plastic, cornersOf(mesh)) } : { solved }
+  const cases = yield* solvedOnes(voxels, plastic, named)
+  const worst = cases.reduce((least, one) => (one.found.load.factor < least.found.load.factor ? one : least))
+  const { one: _, ...which } = worst.of
+  const solved = { ...worst.found.load, of: solvedKey(purpose), ...which }
+  return isDrawn ? { solved, picture: solvedPicture(worst.found, plastic, cornersOf(mesh)) } : { solved }
+}
+
+/** Of loads along several axes those that can be solved: along one a part may be too short to be judged between its grips. */
+function* solvedOnes(
+  voxels: Voxels,
+  plastic: Plastic,
+  named: readonly Named[],
+): Steps<readonly { readonly found: SolvedCase; readonly of: Named }[]> {
+  const isAnyOf = named.length > 1 && named.every(({ axis }) => axis !== undefined)
+  if (!isAnyOf) {
+    const all = yield* solvedCasesWork(
+      voxels,
+      plastic,
+      named.map(({ one }) => one),
+    )
+    return all.map((found, i) => ({ found, of: named[i]! }))
+  }
+  const solved: { readonly found: SolvedCase; readonly of: Named }[] = []
+  let refused: unknown
+  for (const [i, of] of named.entries()) {
+    try {
+      const [found] = yield* within(solvedCasesWork(voxels, plastic, [of.one]), i / named.length, (i + 1) / named.length)
+      solved.push({ found: found!, of })
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error
+      refused = error
+    }
+  }
+  if (solved.length === 0) throw refused
+  return solved
 }
 
 interface Named {

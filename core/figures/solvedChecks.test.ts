@@ -66,12 +66,12 @@ describe('strength, once it is solved', () => {
     expect(figureOf.strength.of(told(nan, picked), picked)).toMatchObject({ text: '2.34', unit: '× its load', note: 'Twist, solved' })
   })
 
-  it('tells why: grid, cells, what is left of the forces, its range and place, beside what sections say', () => {
+  it('tells why: grid, cells, what is left of the forces, its stiffness and place, beside what sections say', () => {
     const { terms, place, source } = figureOf.strength.explain(told(), knownSetup(setupOf()), purpose)
     const of = (label: string): string | undefined => terms.find((term) => term.label === label)?.value
     expect(of('grid')).toBe('4000 cells of 0.90 mm')
     expect(of('forces left out of balance')).toBe('0.2 % after 11 steps')
-    expect(of('four times in five between')).toBe('20 N and 30 N')
+    expect(of('moves it by 1 mm')).toBe('12 N')
     expect(of('its sections say')).toMatch(/ N$/)
     expect(place).toMatch(/^Lines break first at x −3\.0 mm/)
     expect(source).toContain('never a rating')

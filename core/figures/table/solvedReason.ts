@@ -14,7 +14,7 @@ export const failureWords: Readonly<Record<SolvedPurpose['by'], string>> = {
 
 /** Why finite elements say what they say of a load. */
 export function solvedReason(
-  { factor, failureN, low, high, at, by, stiffnessNmm, voxelMm, cells, iterations, residual, dropped }: SolvedPurpose,
+  { factor, failureN, at, by, stiffnessNmm, voxelMm, cells, iterations, residual, dropped }: SolvedPurpose,
   { bond, settings }: Prediction,
   { material, constants }: KnownSetup,
   words: string,
@@ -25,12 +25,9 @@ export function solvedReason(
     equation: 'K·u = f on the lines that are laid; fails where a handful of it, 1.8 mm cubed, is over its limit (Tsai–Hill)',
     terms: [
       { label: 'load', value: words },
-      ...(hasForce
-        ? [
-            { label: 'four times in five between', value: `${formatForce(low)} and ${formatForce(high)}` },
-            { label: 'moves it by 1 mm', value: formatForce(stiffnessNmm) },
-          ]
-        : [{ label: 'of the loads that were picked', value: `${threeDigits(factor)} ×` }]),
+      hasForce
+        ? { label: 'moves it by 1 mm', value: formatForce(stiffnessNmm) }
+        : { label: 'of the loads that were picked', value: `${threeDigits(factor)} ×` },
       { label: `strength of ${material.name} along its lines`, value: `${threeDigits(material.strength.inLayer)} MPa` },
       { label: 'lines bear across themselves', value: `${asPercent(constants.strength.acrossLines)} of that` },
       { label: 'bond between layers, worst', value: asPercent(bond.worst) },

@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { readLineupFile } from '../lineupFile'
 import { shelfFileSchema } from '../shelf'
 import { storedAs } from './storedAs'
-import { storedOverrides, storedWrite } from './storedLineups'
+import { storedOverrides, storedPurpose, storedWrite } from './storedLineups'
 import { storedPrint } from './storedPrints'
 import { storedFigures, storedSpec } from './storedSearches'
 import { storedRecords } from './storedShelf'
@@ -83,6 +83,12 @@ describe('what was written when overrides were called exceptions', () => {
     expect(storedRecords.profiles.read(JSON.stringify({ version: 2, value: { ...old, material: undefined } })).materials).toEqual([])
     const shelf = { format: 'sable-lantern/shelf', version: 2, profiles: [old] }
     expect(shelfFileSchema.parse(shelf).profiles[0]).toMatchObject({ materials: ['petg'], family: '' })
+  })
+
+  it('a purpose, which had one load along an axis, keeps it and has no cases', () => {
+    const { cases: _, ...old } = { ...noPurpose, limits: { minLoadN: 40 } }
+    expect(storedPurpose.read(JSON.stringify(old))).toEqual({ ...old, cases: [] })
+    expect(storedPurpose.version).toBe(2)
   })
 
   it('a search, which weighed grams instead of filament', () => {

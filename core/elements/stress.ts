@@ -1,7 +1,8 @@
 import { stressMatrix } from './brick'
 import type { Elasticity } from './elasticity'
+import { toCorners, toPatterns } from './kernel/hadamard'
 import type { Mesh } from './mesh'
-import { CORNERS, signOf, toPatterns } from './patterns'
+import { CORNERS, signOf } from './patterns'
 
 /** Points of a cell at which stresses are told: the middles of its eighths. */
 export const POINTS = 8
@@ -14,36 +15,22 @@ export function stressTeller(
   materials: readonly Elasticity[],
 ): (moved: Float64Array, cell: number, out: Float64Array) => void {
   const tables = materials.map((one) => byPatterns(stressMatrix(size, one)))
-  const [u, w, t] = [new Float64Array(24), new Float64Array(24), new Float64Array(8)]
+  const [u, w] = [new Float64Array(24), new Float64Array(24)]
+  const [t, points] = [new Float64Array(8), new Float64Array(8)]
   return (moved, cell, out) => {
     for (let n = 0; n < 8; n++) {
       const d = 3 * nodes[8 * cell + n]!
-      u[3 * n] = moved[d]!
-      u[3 * n + 1] = moved[d + 1]!
-      u[3 * n + 2] = moved[d + 2]!
+      u[n] = moved[d]!
+      u[8 + n] = moved[d + 1]!
+      u[16 + n] = moved[d + 2]!
     }
-    toPatterns(u, w)
+    for (let i = 0; i < 24; i += 8) toPatterns(u, w, i)
     const { from, times } = tables[kind[cell]!]!
     for (let row = 0, k = 0; row < 6; row++) {
       for (let p = 0; p < 8; p++, k += TERMS)
         t[p] = times[k]! * w[from[k]!]! + times[k + 1]! * w[from[k + 1]!]! + times[k + 2]! * w[from[k + 2]!]!
-      // Patterns to points: the same signs, transposed.
-      const ab = t[0]! - t[1]!
-      const ba = t[0]! + t[1]!
-      const cd = t[2]! - t[3]!
-      const dc = t[2]! + t[3]!
-      const ef = t[4]! - t[5]!
-      const fe = t[4]! + t[5]!
-      const gh = t[6]! - t[7]!
-      const hg = t[6]! + t[7]!
-      out[row] = ab - cd - (ef - gh)
-      out[row + 6] = ba - dc - (fe - hg)
-      out[row + 12] = ab + cd - (ef + gh)
-      out[row + 18] = ba + dc - (fe + hg)
-      out[row + 24] = ab - cd + (ef - gh)
-      out[row + 30] = ba - dc + (fe - hg)
-      out[row + 36] = ab + cd + (ef + gh)
-      out[row + 42] = ba + dc + (fe + hg)
+      toCorners(t, points)
+      for (let p = 0; p < POINTS; p++) out[row + 6 * p] = points[p]!
     }
   }
 }

@@ -18,6 +18,7 @@ import {
 import { type ScaleName, scaleColour } from '../charts/palettes'
 import { useTheme } from '../ui/theme'
 import { NeedsWebGl } from './NeedsWebGl'
+import { LineMesh, type Lines, type Patch, PatchMesh } from './overlays'
 import { SharedView } from './sharedView'
 import { useOrbit } from './useOrbit'
 
@@ -67,24 +68,12 @@ export interface Solid {
   readonly moved?: Float32Array | undefined
 }
 
-/** Facets that stand out on a part. */
-export interface Patch {
-  readonly corners: Float32Array
-  readonly colour: string
-}
-
 export interface Touch {
   readonly facet: number
   readonly at: Triple
   /** Where it is in the window. */
   readonly x: number
   readonly y: number
-}
-
-/** Lines over a part, two points each. */
-export interface Lines {
-  readonly ends: Float32Array
-  readonly colour: string
 }
 
 interface Props {
@@ -344,37 +333,6 @@ function useFittingLens(): void {
     camera.updateProjectionMatrix()
   }, [camera, aspect])
 }
-
-/** Drawn on the part that it belongs to, as if a hair above it. */
-function PatchMesh({ corners, colour }: Patch) {
-  const geometry = useMemo(() => {
-    const made = new BufferGeometry()
-    made.setAttribute('position', new BufferAttribute(corners, 3))
-    return made
-  }, [corners])
-  useEffect(() => () => geometry.dispose(), [geometry])
-  return (
-    <mesh geometry={geometry} raycast={noRay}>
-      <meshBasicMaterial color={colour} transparent opacity={0.75} polygonOffset polygonOffsetFactor={-2} polygonOffsetUnits={-2} />
-    </mesh>
-  )
-}
-function LineMesh({ ends, colour }: Lines) {
-  const geometry = useMemo(() => {
-    const made = new BufferGeometry()
-    made.setAttribute('position', new BufferAttribute(ends, 3))
-    return made
-  }, [ends])
-  useEffect(() => () => geometry.dispose(), [geometry])
-  return (
-    <lineSegments geometry={geometry} raycast={noRay}>
-      <lineBasicMaterial color={colour} />
-    </lineSegments>
-  )
-}
-
-/** What is drawn over the part is not what is clicked. */
-const noRay = (): void => {}
 
 function rampTexture(scale: ScaleName): DataTexture {
   const bytes = new Uint8Array(4 * 256)

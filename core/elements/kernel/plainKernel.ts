@@ -1,3 +1,4 @@
+import { toCorners, toPatterns } from './hadamard'
 import type { BelowPlaces, CellPlaces, Kernel, Place, RowPlaces } from './kernel'
 
 /** The kernel in plain TypeScript: what assembly/kernel.ts does, one number at a time. */
@@ -38,7 +39,7 @@ export class PlainKernel implements Kernel {
       const first = nodes / 4 + 8 * c
       for (let i = 0; i < 3; i++) {
         for (let n = 0; n < 8; n++) t[8 * i + n] = of[moved + (whole[first + n]! >> 2) + i]!
-        signs(t, w, 8 * i)
+        toPatterns(t, w, 8 * i)
       }
       const full = single[share / 4 + c]!
       const k = coefficients + 128 * bytes[kind + c]!
@@ -50,7 +51,7 @@ export class PlainKernel implements Kernel {
         t[16 + p] = full * (of[at + 2]! * z + of[at + 10]! * w[p ^ 5]! + of[at + 14]! * w[8 + (p ^ 6)]!)
       }
       for (let i = 0; i < 3; i++) {
-        corners(t, w, 8 * i)
+        toCorners(t, w, 8 * i)
         for (let n = 0; n < 8; n++) of[out + (whole[first + n]! >> 2) + i]! += w[8 * i + n]!
       }
     }
@@ -203,43 +204,3 @@ const parentsBy = Array.from({ length: 8 }, (_, odd) => {
   const own = [0, 1, 2, 3, 4, 5, 6, 7].filter((k) => (k & ~odd) === 0)
   return { corners: own, ways: own.map((k) => (k & 1) + 3 * ((k >> 1) & 1) + 9 * (k >> 2)), weight: 1 / own.length }
 })
-
-/** Sums of eight corners with the signs of each pattern: a Hadamard transform whose far sides are positive. */
-function signs(of: Float64Array, to: Float64Array, at: number): void {
-  const ab = of[at + 1]! + of[at]!
-  const ba = of[at + 1]! - of[at]!
-  const cd = of[at + 3]! + of[at + 2]!
-  const dc = of[at + 3]! - of[at + 2]!
-  const ef = of[at + 5]! + of[at + 4]!
-  const fe = of[at + 5]! - of[at + 4]!
-  const gh = of[at + 7]! + of[at + 6]!
-  const hg = of[at + 7]! - of[at + 6]!
-  to[at] = gh + ef + (cd + ab)
-  to[at + 1] = hg + fe + (dc + ba)
-  to[at + 2] = gh - ef + (cd - ab)
-  to[at + 3] = hg - fe + (dc - ba)
-  to[at + 4] = gh + ef - (cd + ab)
-  to[at + 5] = hg + fe - (dc + ba)
-  to[at + 6] = gh - ef - (cd - ab)
-  to[at + 7] = hg - fe - (dc - ba)
-}
-
-/** From patterns back to corners: the same signs, transposed. */
-function corners(of: Float64Array, to: Float64Array, at: number): void {
-  const ab = of[at]! - of[at + 1]!
-  const ba = of[at]! + of[at + 1]!
-  const cd = of[at + 2]! - of[at + 3]!
-  const dc = of[at + 2]! + of[at + 3]!
-  const ef = of[at + 4]! - of[at + 5]!
-  const fe = of[at + 4]! + of[at + 5]!
-  const gh = of[at + 6]! - of[at + 7]!
-  const hg = of[at + 6]! + of[at + 7]!
-  to[at] = ab - cd - (ef - gh)
-  to[at + 1] = ba - dc - (fe - hg)
-  to[at + 2] = ab + cd - (ef + gh)
-  to[at + 3] = ba + dc - (fe + hg)
-  to[at + 4] = ab - cd + (ef - gh)
-  to[at + 5] = ba - dc + (fe - hg)
-  to[at + 6] = ab + cd + (ef + gh)
-  to[at + 7] = ba + dc + (fe + hg)
-}

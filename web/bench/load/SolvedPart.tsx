@@ -1,6 +1,7 @@
 import type { SolvedPicture } from '@sable/core/physics/solved/picture'
 import { useMemo } from 'react'
-import { type Patch, type Solid, SolidDrawing, type SolidView, type Touch } from '../../solids/SolidDrawing'
+import type { Patch } from '../../solids/overlays'
+import { type Solid, SolidDrawing, type SolidView, type Touch } from '../../solids/SolidDrawing'
 import { TurnableFrame } from '../../solids/TurnableFrame'
 import { type Cut, drawnSolved, type Limit, patchMoved, strokesOf } from './solvedDrawing'
 

@@ -1,0 +1,46 @@
+import { useEffect, useMemo } from 'react'
+import { BufferAttribute, BufferGeometry } from 'three'
+
+/** Facets that stand out on a part. */
+export interface Patch {
+  readonly corners: Float32Array
+  readonly colour: string
+}
+
+/** Lines over a part, two points each. */
+export interface Lines {
+  readonly ends: Float32Array
+  readonly colour: string
+}
+
+/** Drawn on the part that it belongs to, as if a hair above it. */
+export function PatchMesh({ corners, colour }: Patch) {
+  const geometry = useMemo(() => {
+    const made = new BufferGeometry()
+    made.setAttribute('position', new BufferAttribute(corners, 3))
+    return made
+  }, [corners])
+  useEffect(() => () => geometry.dispose(), [geometry])
+  return (
+    <mesh geometry={geometry} raycast={noRay}>
+      <meshBasicMaterial color={colour} transparent opacity={0.75} polygonOffset polygonOffsetFactor={-2} polygonOffsetUnits={-2} />
+    </mesh>
+  )
+}
+/** As short lines do, it tells where and which way. */
+export function LineMesh({ ends, colour }: Lines) {
+  const geometry = useMemo(() => {
+    const made = new BufferGeometry()
+    made.setAttribute('position', new BufferAttribute(ends, 3))
+    return made
+  }, [ends])
+  useEffect(() => () => geometry.dispose(), [geometry])
+  return (
+    <lineSegments geometry={geometry} raycast={noRay}>
+      <lineBasicMaterial color={colour} />
+    </lineSegments>
+  )
+}
+
+/** What is drawn over the part is not what is clicked. */
+const noRay = (): void => {}

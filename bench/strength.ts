@@ -67,7 +67,7 @@ function bareProduct(mesh: Mesh): number {
 
 const tell = (figure: string, ms: number, bare: number, more: object = {}): void =>
   void process.stdout.write(
-    `${JSON.stringify({ figure: `strength.${figure}`, ms: Number(ms.toFixed(1)), ratio: Number((ms / bare).toFixed(1)), to: 'one bare sparse product', ...more })}\n`,
+    `${JSON.stringify({ figure: `strength.${figure}`, ms: Number(ms.toFixed(1)), ratio: Number((ms / bare).toPrecision(2)), to: 'one bare sparse product', ...more })}\n`,
   )
 
 const kernel = await openKernel()

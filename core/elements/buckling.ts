@@ -18,15 +18,18 @@ const SHAPES = 3
 const MOST_ROUNDS = 14
 /** It is found where another round changes no more of it than this. */
 const STEADY = 0.01
+/** What rounds say falls towards the factor that is sought. Where it still is so many times beyond what matters after the first, or later, it is left. Assumed. */
+const [FAR_AT_FIRST, FAR] = [50, 5]
 
 /**
  * The smallest factor on a load under which a structure has another way to bear it than straight on (linear buckling): `K·x = λ·G·x`, G what its stresses
  * do to movements that turn it. By subspace iteration (Bathe, Finite Element Procedures, ch. 11; from memory) on the operators of the load itself.
  * Yields the share that is done.
  *
+ * @param matters a factor that lies far beyond this is not sought to its end
  * @param stress σx, σy, σz, τyz, τxz, τxy of what each cell is filled with, its mean, MPa
  */
-export function* bucklingWork(ready: Ready, stress: Float64Array): Steps<Buckling> {
+export function* bucklingWork(ready: Ready, stress: Float64Array, matters = Infinity): Steps<Buckling> {
   const { mesh } = ready
   const n = 3 * mesh.nodeCount
   const random = seeded(7)
@@ -58,7 +61,8 @@ export function* bucklingWork(ready: Ready, stress: Float64Array): Steps<Bucklin
     })
     const best = values[order[0]!]!
     const next = best > 0 ? 1 / best : Infinity
-    if (next === factor || Math.abs(next / factor - 1) < STEADY) return { factor: next, shape: shapes[0]! }
+    const isFar = next > (round === 0 ? FAR_AT_FIRST : FAR) * matters
+    if (isFar || next === factor || Math.abs(next / factor - 1) < STEADY) return { factor: next, shape: shapes[0]! }
     factor = next
   }
   return { factor, shape: shapes[0]! }

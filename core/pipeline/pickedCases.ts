@@ -1,11 +1,12 @@
 import { faceAt, nearestFacet } from '../mesh/faceAt'
+import { measureSize } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
 import type { Part } from '../mesh/part'
 import { type Placement, rotationMatrix } from '../mesh/place'
 import type { Case, Hold, Load } from '../physics/solved/structure'
 import type { Three } from '../physics/solved/voxels'
 import type { Region } from '../physics/solved/where'
-import type { PickedCase, PickedFace, PickedPlace } from '../physics/strength/pickedCases'
+import type { PickedBox, PickedCase, PickedFace, PickedPlace } from '../physics/strength/pickedCases'
 import { InputError } from '../units/errors'
 
 /** Of a mass, m/s² (standard gravity, ISO 80000-3). */
@@ -17,16 +18,28 @@ const FACES = Math.cos((20 * Math.PI) / 180)
  * A picked case on a part as it lies.
  *
  * @param placed the part's mesh as it lies, facet by facet as it was read
+ * @param density of the plastic, g/cm³
  * @throws InputError where it is held or loaded nowhere, or a face that slides faces no axis of the bed
  */
-export function caseOf(picked: PickedCase, { mesh, edges }: Pick<Part, 'mesh' | 'edges'>, placed: Mesh, placement: Placement): Case {
+export function caseOf(
+  picked: PickedCase,
+  { mesh, edges }: Pick<Part, 'mesh' | 'edges'>,
+  placed: Mesh,
+  placement: Placement,
+  density: number,
+): Case {
   const turn = rotationMatrix(placement.rotateDeg, 1)
-  const patch = (face: PickedPlace): Float64Array => trianglesOf(placed, facetsOf(face, { mesh, edges }, placed, turn))
+  const patch = (face: PickedFace): Float64Array => trianglesOf(placed, facetsOf(face, { mesh, edges }, placed, turn))
   const regionOf = (face: PickedPlace): Region =>
-    'outwards' in face ? endOf(face, placed, turn) : { kind: 'patch', triangles: patch(face) }
+    'outwards' in face
+      ? endOf(face, placed, turn)
+      : 'sides' in face
+        ? boxOf(face, mesh, placed, placement)
+        : { kind: 'patch', triangles: patch(face) }
   const inwardsOf = (face: PickedPlace): Three =>
-    ('outwards' in face ? unit(turnedBy(turn, face.outwards)).map((one) => -one) : inwards(patch(face))) as unknown as Three
-  if (picked.holds.length === 0 || picked.loads.length === 0)
+    'outwards' in face ? opposite(unit(turnedBy(turn, face.outwards))) : 'sides' in face ? [0, 0, -1] : inwards(patch(face))
+  const { weight } = picked
+  if (picked.holds.length === 0 || (picked.loads.length === 0 && !weight))
     throw new InputError(
       'case-empty',
       `“${picked.name}” is not ${picked.holds.length === 0 ? 'held' : 'loaded'} anywhere.`,
@@ -38,14 +51,18 @@ export function caseOf(picked: PickedCase, { mesh, edges }: Pick<Part, 'mesh' | 
   })
   const loads = picked.loads.map(({ face, action, amount, along }): Load => {
     const where = [regionOf(face)]
-    if (action === 'pressure') return { where, pressure: amount }
+    if (action === 'pressure' && 'at' in face) return { where, pressure: amount }
+    if (action === 'pressure') throw pressesNoFace(picked.name)
     const way = along ? unit(turnedBy(turn, along)) : inwardsOf(face)
     // A moment in N·m, its arms in mm.
     const size = action === 'mass' ? GRAVITY * amount : action === 'moment' ? 1000 * amount : amount
     const vector = way.map((one) => size * one) as unknown as Three
-    return action === 'moment' ? { where, moment: vector } : { where, force: vector }
+    return { where, [action === 'mass' ? 'force' : action]: vector }
   })
-  return { holds, loads: [loads] }
+  // 1 g/cm³ is 10⁻⁶ kg/mm³.
+  const heavy = weight && unit(turnedBy(turn, weight.along)).map((one) => 1e-6 * density * GRAVITY * weight.times * one)
+  const all = heavy ? [...loads, { where: [{ kind: 'whole' as const }], onVolume: heavy as unknown as Three }] : loads
+  return { holds, loads: [all], buckles: true }
 }
 
 /** A face as it is drawn: its facets, nine coordinates each, where its middle lies, and which way what acts on it points; of a hold, into it. */
@@ -53,6 +70,8 @@ export interface DrawnFace {
   readonly corners: Float32Array
   readonly middle: Three
   readonly way: Three
+  /** It is drawn as the box that it is. */
+  readonly isBox: boolean
 }
 
 export interface DrawnCase {
@@ -65,15 +84,18 @@ export function drawnCase(
   { holds, loads }: PickedCase,
   { mesh, edges }: Pick<Part, 'mesh' | 'edges'>,
   placed: Mesh,
-  { rotateDeg }: Placement,
+  placement: Placement,
 ): DrawnCase {
-  const turn = rotationMatrix(rotateDeg, 1)
+  const turn = rotationMatrix(placement.rotateDeg, 1)
   const drawn = (face: PickedPlace, along?: readonly number[]): DrawnFace => {
-    const triangles = trianglesOf(placed, facetsOf(face, { mesh, edges }, placed, turn))
-    const way = along ? unit(turnedBy(turn, along)) : inwards(triangles)
+    const isBox = 'sides' in face
+    const triangles = isBox
+      ? facetsOfBox(boxOf(face, mesh, placed, placement))
+      : trianglesOf(placed, facetsOf(face, { mesh, edges }, placed, turn))
+    const way: Three = along ? unit(turnedBy(turn, along)) : isBox ? [0, 0, -1] : inwards(triangles)
     const middle: [number, number, number] = [0, 0, 0]
     for (let i = 0; i < triangles.length; i++) middle[i % 3]! += (3 * triangles[i]!) / triangles.length
-    return { corners: Float32Array.from(triangles), middle, way }
+    return { corners: Float32Array.from(triangles), middle, way, isBox }
   }
   return { holds: holds.map(({ face }) => drawn(face)), loads: loads.map(({ face, along }) => drawn(face, along)) }
 }
@@ -91,7 +113,12 @@ function endOf({ outwards, share }: Extract<PickedPlace, { outwards: unknown }>,
 }
 
 /** Facets of a face, or those of an end. */
-function facetsOf(face: PickedPlace, { mesh, edges }: Pick<Part, 'mesh' | 'edges'>, placed: Mesh, turn: readonly number[]): Uint32Array {
+function facetsOf(
+  face: Exclude<PickedPlace, PickedBox>,
+  { mesh, edges }: Pick<Part, 'mesh' | 'edges'>,
+  placed: Mesh,
+  turn: readonly number[],
+): Uint32Array {
   if (!('outwards' in face)) return faceAt(mesh, edges, face.at, face.withinDeg)
   const { outwards, from } = endOf(face, placed, turn)
   const { positions, triangles } = placed
@@ -102,6 +129,25 @@ function facetsOf(face: PickedPlace, { mesh, edges }: Pick<Part, 'mesh' | 'edges
     if (along >= from) own.push(facet)
   }
   return Uint32Array.from(own)
+}
+
+/** A point of a part as it lies, in the part's own coordinates, mm. */
+export function ownPoint({ mesh }: Pick<Part, 'mesh'>, placed: Mesh, at: Three, placement: Placement): Three {
+  const off = at.map((mm, k) => (mm - placed.positions[k]!) / placement.scale) as unknown as Three
+  return ownDirection(off, placement).map((mm, k) => mm + mesh.positions[k]!) as unknown as Three
+}
+
+/** What is pointed at: a face, or a box about a point of it. */
+export type PointedAt = 'face' | 'box'
+/** A box that was only just pointed at is so large, of the part's longest side. */
+const BOX_SHARE = 0.2
+
+/** The face of a part at a point of it as it lies, mm, or a box about that point. */
+export function placeAt(part: Pick<Part, 'mesh'>, placed: Mesh, at: Three, placement: Placement, pointedAt: PointedAt): PickedPlace {
+  if (pointedAt === 'face') return { at: faceOf(part, placed, at), withinDeg: 20 }
+  const side = Number((BOX_SHARE * Math.max(...measureSize(part.mesh))).toPrecision(2))
+  const [x, y, z] = ownPoint(part, placed, at, placement).map((mm) => Number(mm.toFixed(1))) as unknown as Three
+  return { middle: [x, y, z], sides: [side, side, side] }
 }
 
 /** The face of a part at a point of it as it lies, mm. */
@@ -122,7 +168,52 @@ export function ownDirection(along: Three, { rotateDeg }: Placement): [number, n
 const turnedBy = (turn: readonly number[], v: readonly number[]): Three =>
   [0, 1, 2].map((r) => [0, 1, 2].reduce((sum, c) => sum + turn[3 * r + c]! * v[c]!, 0)) as unknown as Three
 
-const inwards = (triangles: Float64Array): Three => normalOf(triangles).map((one) => -one) as unknown as Three
+const opposite = (v: Three): Three => v.map((one) => -one) as unknown as Three
+const inwards = (triangles: Float64Array): Three => opposite(normalOf(triangles))
+
+const pressesNoFace = (name: string): InputError =>
+  new InputError(
+    'presses-no-face',
+    `A pressure in “${name}” acts on a box or an end.`,
+    '',
+    'Point at the face that it presses on, or take a force.',
+  )
+
+/** A box of the part as a region of it as it lies. */
+function boxOf({ middle, sides }: PickedBox, mesh: Mesh, placed: Mesh, { rotateDeg, scale }: Placement): TurnedBox {
+  const matrix = rotationMatrix(rotateDeg, scale)
+  // Where a part is set down moves all of it alike: as far as its first corner was.
+  const first = turnedBy(matrix, [...mesh.positions.subarray(0, 3)])
+  const at = turnedBy(matrix, middle).map((mm, k) => mm + placed.positions[k]! - first[k]!) as unknown as Three
+  const halves = [0, 1, 2].map((k) =>
+    turnedBy(
+      matrix,
+      [0, 1, 2].map((i) => (i === k ? sides[k]! / 2 : 0)),
+    ),
+  )
+  return { kind: 'turnedBox', middle: at, halves: halves as unknown as TurnedBox['halves'] }
+}
+type TurnedBox = Extract<Region, { readonly kind: 'turnedBox' }>
+
+/** The twelve facets of a box, from outside. */
+function facetsOfBox({ middle, halves }: TurnedBox): Float64Array {
+  const corner = (u: number, v: number, w: number): Three =>
+    middle.map((mm, k) => mm + u * halves[0][k]! + v * halves[1][k]! + w * halves[2][k]!) as unknown as Three
+  const out: number[] = []
+  for (let axis = 0; axis < 3; axis++)
+    for (const side of [-1, 1]) {
+      const at = (u: number, v: number): Three => {
+        const own = [0, 0, 0]
+        own[axis] = side
+        own[(axis + 1) % 3] = side * u
+        own[(axis + 2) % 3] = v
+        return corner(own[0]!, own[1]!, own[2]!)
+      }
+      const [a, b, c, d] = [at(-1, -1), at(1, -1), at(1, 1), at(-1, 1)]
+      out.push(...a, ...b, ...c, ...a, ...c, ...d)
+    }
+  return Float64Array.from(out)
+}
 
 function trianglesOf({ positions, triangles }: Mesh, facets: Uint32Array): Float64Array {
   const out = new Float64Array(9 * facets.length)

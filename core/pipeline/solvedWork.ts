@@ -6,6 +6,7 @@ import type { Placement } from '../mesh/place'
 import { caseAlong } from '../physics/solved/casesAlong'
 import type { Plastic } from '../physics/solved/limits'
 import { type SolvedPicture, solvedPicture } from '../physics/solved/picture'
+import { SetUps } from '../physics/solved/setUps'
 import { type SolvedCase, type SolvedLoad, solvedCasesWork, solvedLoadWork } from '../physics/solved/solvedLoad'
 import type { Case } from '../physics/solved/structure'
 import { bearableVoxel, type Extent, extentOf, type Voxels, voxelsOf } from '../physics/solved/voxels'
@@ -21,6 +22,7 @@ import { type Steps, within } from '../units/steps'
 import type { LaidDown } from './layDown'
 import { caseOf } from './pickedCases'
 import type { Prediction } from './predict'
+import { StageCache, stageKey } from './stageCache'
 
 /** How wide a cell is where nothing else is asked for, mm: good for stiffness and place; ranking infill against walls wants one line. */
 export const PREVIEW_MM = 0.9
@@ -80,7 +82,7 @@ export interface SolvedPurpose extends SolvedLoad {
 /** Says all of a purpose that decides on what is solved. */
 export function solvedKey(purpose: Pick<Purpose, 'load' | 'cases'>): string {
   const cases = wholeCases(purpose)
-  return JSON.stringify(cases.length > 0 ? cases.map(({ holds, loads }) => [holds, loads]) : purpose.load)
+  return JSON.stringify(cases.length > 0 ? cases.map(({ holds, loads, weight }) => [holds, loads, weight]) : purpose.load)
 }
 
 /** Why a load of a purpose is not solved, in a sentence; nothing where it is. */
@@ -90,12 +92,21 @@ export function notSolved(purpose: Pick<Purpose, 'load' | 'cases'>): string | un
     : undefined
 }
 
-type Laid = Pick<LaidDown, 'single' | 'mesh'>
+type Laid = Pick<LaidDown, 'single' | 'mesh' | 'pathKey'>
+
+export interface SolvedOptions {
+  /** Also how the part looks then. */
+  readonly isDrawn?: boolean
+  /** How wide a cell is, unless there were too many. */
+  readonly voxelMm?: number | undefined
+  /** What is remembered of those before: cells of the same lines, and how what is held alike was set up. */
+  readonly before?: { readonly cache: StageCache; readonly setUps: SetUps }
+}
+const freshStages = (): NonNullable<SolvedOptions['before']> => ({ cache: new StageCache(), setUps: new SetUps() })
 
 /**
  * The load of a purpose, solved: of its cases, or along its axis, or along each, the one that it bears least. Yields the share that is done.
  *
- * @param isDrawn also how the part looks then; voxelMm how wide a cell is, unless there were too many
  * @throws RangeError where it is not solved
  * @throws InputError as `structuresWork` and `caseOf` do
  */
@@ -114,14 +125,16 @@ export function* solvedForPurpose(
     readonly setup: Setup
   },
   purpose: Pick<Purpose, 'load' | 'cases'>,
-  { isDrawn = false, voxelMm = PREVIEW_MM }: { readonly isDrawn?: boolean; readonly voxelMm?: number | undefined } = {},
+  { isDrawn = false, voxelMm = PREVIEW_MM, before = freshStages() }: SolvedOptions = {},
 ): Steps<{ readonly solved: SolvedPurpose; readonly picture?: SolvedPicture }> {
   if (notSolved(purpose) !== undefined) throw new RangeError('no such load is solved')
-  const { single, mesh } = laid
-  const named = casesOf(purpose, part, mesh, placement, extentOf(single))
-  const voxels = voxelsOf(single, bearableVoxel(single, voxelMm, MOST_CELLS))
+  const { single, mesh, pathKey } = laid
+  const named = casesOf(purpose, { part, placed: mesh, placement, extent: extentOf(single), density: setup.material.density })
+  const voxels = before.cache.get('voxels', stageKey('voxels', pathKey, voxelMm), () =>
+    voxelsOf(single, bearableVoxel(single, voxelMm, MOST_CELLS)),
+  )
   const plastic = plasticOf(setup, single, prediction)
-  const cases = yield* solvedOnes(voxels, plastic, named)
+  const cases = yield* solvedOnes(voxels, plastic, named, before.setUps)
   const worst = cases.reduce((least, one) => (one.found.load.factor < least.found.load.factor ? one : least))
   const { one: _, ...which } = worst.of
   const solved = { ...worst.found.load, of: solvedKey(purpose), ...which }
@@ -133,6 +146,7 @@ function* solvedOnes(
   voxels: Voxels,
   plastic: Plastic,
   named: readonly Named[],
+  setUps: SetUps,
 ): Steps<readonly { readonly found: SolvedCase; readonly of: Named }[]> {
   const isAnyOf = named.length > 1 && named.every(({ axis }) => axis !== undefined)
   if (!isAnyOf) {
@@ -140,6 +154,7 @@ function* solvedOnes(
       voxels,
       plastic,
       named.map(({ one }) => one),
+      setUps,
     )
     return all.map((found, i) => ({ found, of: named[i]! }))
   }
@@ -147,7 +162,7 @@ function* solvedOnes(
   let refused: unknown
   for (const [i, of] of named.entries()) {
     try {
-      const [found] = yield* within(solvedCasesWork(voxels, plastic, [of.one]), i / named.length, (i + 1) / named.length)
+      const [found] = yield* within(solvedCasesWork(voxels, plastic, [of.one], setUps), i / named.length, (i + 1) / named.length)
       solved.push({ found: found!, of })
     } catch (error) {
       if (!(error instanceof InputError)) throw error
@@ -164,11 +179,23 @@ interface Named {
   readonly name?: string
 }
 
-function casesOf(purpose: Pick<Purpose, 'load' | 'cases'>, part: Part, placed: Mesh, placement: Placement, extent: Extent): Named[] {
+function casesOf(
+  purpose: Pick<Purpose, 'load' | 'cases'>,
+  of: { readonly part: Part; readonly placed: Mesh; readonly placement: Placement; readonly extent: Extent; readonly density: number },
+): Named[] {
   const cases = wholeCases(purpose)
-  if (cases.length > 0) return cases.map((picked) => ({ one: caseOf(picked, part, placed, placement), name: picked.name }))
+  if (cases.length > 0) {
+    // What is held alike is set up once.
+    const holds = new Map<string, Case['holds']>()
+    return cases.map((picked) => {
+      const one = caseOf(picked, of.part, of.placed, of.placement, of.density)
+      const key = JSON.stringify(picked.holds)
+      if (!holds.has(key)) holds.set(key, one.holds)
+      return { one: { ...one, holds: holds.get(key)! }, name: picked.name }
+    })
+  }
   const { kind, axis, heldTo, loadedFrom } = purpose.load
   const grip = { heldTo: heldTo / 100, loadedFrom: loadedFrom / 100 }
   const along: readonly Axis[] = axis === 'weakest' || axis === 'free' ? axes : [axis]
-  return along.map((own) => ({ one: caseAlong(extent, own, kind, grip), axis: own }))
+  return along.map((own) => ({ one: caseAlong(of.extent, own, kind, grip), axis: own }))
 }

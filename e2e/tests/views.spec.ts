@@ -133,11 +133,11 @@ test('load: a case is picked face by face, its worst place found, and it is the 
   await expect(view.getByText(/^Under 40 N/)).toBeVisible()
   await page.getByRole('button', { name: 'Case', exact: true }).click()
   const cases = view.getByRole('region', { name: 'Cases' })
-  await expect(cases.getByText('Click the face where it is held.')).toBeVisible()
+  await expect(cases.getByText('Click where it is held.')).toBeVisible()
   const box = (await page.getByRole('img', { name: /how near each place/ }).boundingBox())!
   await page.mouse.click(box.x + box.width * 0.675, box.y + box.height * 0.405)
   await expect(cases.getByText('held at a face')).toBeVisible()
-  await expect(cases.getByText('Click the face where it is loaded.')).toBeVisible()
+  await expect(cases.getByText('Click where it is loaded.')).toBeVisible()
   await page.mouse.click(box.x + box.width * 0.45, box.y + box.height * 0.66)
   await expect(cases.getByRole('textbox', { name: 'So much' })).toHaveValue('40')
   await expect(solved).toContainText('in “Case 1”')
@@ -155,19 +155,49 @@ test('load: a case is picked face by face, its worst place found, and it is the 
   await expect(ledger.figure('strength', 0)).toContainText('bend along Y')
 })
 
+test('load: a part is held in a box that is pointed at, moved by so much, and bears its own weight besides', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy(1)
+  await page.getByRole('link', { name: 'load' }).click()
+  const view = page.getByRole('region', { name: 'Load' })
+  const solved = view.getByRole('region', { name: 'Solved', exact: true })
+  await expect(view.getByText(/^Under 40 N/)).toBeVisible()
+  await page.getByRole('button', { name: 'Case', exact: true }).click()
+  const cases = view.getByRole('region', { name: 'Cases' })
+  await cases.getByRole('button', { name: 'a box about it' }).click()
+  const box = (await page.getByRole('img', { name: /how near each place/ }).boundingBox())!
+  await page.mouse.click(box.x + box.width * 0.675, box.y + box.height * 0.405)
+  await expect(cases.getByText('held in a box')).toBeVisible()
+  await cases.getByRole('textbox', { name: 'Hold 1, sides along the part’s own Z' }).fill('30')
+  // Its own weight alone is a load.
+  await cases.getByRole('checkbox', { name: 'its own weight' }).click()
+  await cases.getByRole('textbox', { name: 'Times its own weight' }).fill('5')
+  await expect(solved).toContainText('in “Case 1”')
+  const byWeight = await solved.innerText()
+  await choose(cases.getByRole('combobox', { name: 'Or all of the end' }), { label: 'at −Y' })
+  await choose(cases.getByRole('combobox', { name: 'Acts at an end' }), { label: 'moved by' })
+  await cases.getByRole('textbox', { name: 'So much' }).fill('3')
+  await expect(solved).not.toContainText(byWeight.match(/under ([\d.]+) ×/)![0])
+  await expect(solved).toContainText('in “Case 1”')
+  await expectAccessible(page)
+})
+
 test('what is shown is saved as a picture and as drawings, and a lineup goes on one page', async ({ page }) => {
   const ledger = new LedgerPage(page)
   await ledger.openCopy(1)
   await expect(ledger.figure('strength', 0)).toContainText('solved')
   const strength = (await ledger.value('strength', 0).innerText()).trim()
   await page.getByRole('link', { name: 'load' }).click()
-  await page.getByRole('button', { name: 'by sections' }).click()
-  await expect(page.getByRole('img', { name: /^Free body/ })).toBeVisible()
+  await expect(page.getByText(/^Under 40 N/)).toBeVisible()
   const saved = async (kind: string): Promise<Buffer> => {
     await page.getByRole('button', { name: 'Save what is shown' }).click()
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: kind }).click()])
     return readFileSync(await file.path())
   }
+  // A solid has no lines of its own: its drawing holds the picture.
+  expect((await saved('SVG')).toString()).toContain('data:image/png;base64,')
+  await page.getByRole('button', { name: 'by sections' }).click()
+  await expect(page.getByRole('img', { name: /^Free body/ })).toBeVisible()
   // The signature that every PNG begins with (ISO/IEC 15948).
   expect([...(await saved('PNG')).subarray(0, 8)]).toEqual([137, 80, 78, 71, 13, 10, 26, 10])
   const svg = (await saved('SVG')).toString()

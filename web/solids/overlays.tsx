@@ -5,6 +5,8 @@ import { BufferAttribute, BufferGeometry } from 'three'
 export interface Patch {
   readonly corners: Float32Array
   readonly colour: string
+  /** It stands round some of the part, which is seen through it. */
+  readonly isAround?: boolean
 }
 
 /** Lines over a part, two points each. */
@@ -14,7 +16,7 @@ export interface Lines {
 }
 
 /** Drawn on the part that it belongs to, as if a hair above it. */
-export function PatchMesh({ corners, colour }: Patch) {
+export function PatchMesh({ corners, colour, isAround = false }: Patch) {
   const geometry = useMemo(() => {
     const made = new BufferGeometry()
     made.setAttribute('position', new BufferAttribute(corners, 3))
@@ -23,7 +25,15 @@ export function PatchMesh({ corners, colour }: Patch) {
   useEffect(() => () => geometry.dispose(), [geometry])
   return (
     <mesh geometry={geometry} raycast={noRay}>
-      <meshBasicMaterial color={colour} transparent opacity={0.75} polygonOffset polygonOffsetFactor={-2} polygonOffsetUnits={-2} />
+      <meshBasicMaterial
+        color={colour}
+        transparent
+        opacity={isAround ? 0.16 : 0.75}
+        depthWrite={!isAround}
+        polygonOffset
+        polygonOffsetFactor={-2}
+        polygonOffsetUnits={-2}
+      />
     </mesh>
   )
 }

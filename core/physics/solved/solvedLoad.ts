@@ -1,5 +1,6 @@
 import { type Steps, within } from '../../units/steps'
 import type { Plastic } from './limits'
+import type { SetUps } from './setUps'
 import { type Case, type Structure, structuresWork } from './structure'
 import type { Three, Voxels } from './voxels'
 import { type Weakest, weakestOf } from './weakest'
@@ -41,8 +42,9 @@ const STIFFNESS = 0.15
 const EIGHTY = 1.2816
 
 /** Solves a part for the loads at which it fails. Yields the share that is done. See `structuresWork` for what is refused. */
-export function* solvedCasesWork(voxels: Voxels, plastic: Plastic, cases: readonly Case[]): Steps<SolvedCase[]> {
-  const structures = yield* within(structuresWork(voxels, plastic, cases), 0, 0.9)
+export function* solvedCasesWork(voxels: Voxels, plastic: Plastic, cases: readonly Case[], setUps?: SetUps): Steps<SolvedCase[]> {
+  const breaksAt = (structure: Structure): number => weakestOf(structure, plastic).factor
+  const structures = yield* within(structuresWork(voxels, plastic, cases, { breaksAt, setUps }), 0, 0.9)
   const all: SolvedCase[] = []
   for (const structure of structures) {
     const weakest = weakestOf(structure, plastic)

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { runToEnd } from '../../units/steps'
 import { solvedPicture } from './picture'
+import { SetUps } from './setUps'
 import { type SolvedLoad, solvedCasesWork, solvedLoadWork } from './solvedLoad'
-import { type Case, type Hold, type Load, structuresWork } from './structure'
+import { type Case, type Hold, type Load, NEAR_GRIP, structuresWork } from './structure'
 import { bar, plastic } from './testing/bars'
 import { type Three, voxelsOf } from './voxels'
-import type { Region } from './where'
+import { Places, type Region } from './where'
 
 const [LENGTH, SIDE] = [60, 6]
 const voxels = voxelsOf(
@@ -57,6 +58,97 @@ describe('what acts on a part', () => {
   })
 })
 
+describe('what is moved instead of pushed', () => {
+  const sum = (forces: Float64Array, axis: number): number => forces.reduce((all, one, d) => (d % 3 === axis ? all + one : all), 0)
+  const structureOf = (...loads: Load[]) => runToEnd(structuresWork(voxels, plastic, [{ holds: held, loads: [loads] }]))[0]!
+
+  it('takes the force under which it moves so far on the mean, and fails under the same force', () => {
+    const pushed = solved(under({ where: [far], force: [0, 0, 10] }))
+    const slipped = solved(under({ where: [far], slip: [0, 0, 2] }))
+    expect(slipped.failureN / pushed.failureN).toBeCloseTo(1, 3)
+    expect(slipped.stiffnessNmm / pushed.stiffnessNmm).toBeCloseTo(1, 3)
+    // Loads times the factor: it fails when it was moved so far, F·L³/3EI of what is free of it.
+    const mm = (pushed.failureN * (LENGTH - 6) ** 3) / (3 * plastic.modulus * (SIDE ** 4 / 12))
+    expect((2 * slipped.factor) / mm).toBeGreaterThan(0.93)
+    expect((2 * slipped.factor) / mm).toBeLessThan(1.07)
+  })
+
+  it('two ways at once goes as far as either is told, beside a force that acts too', () => {
+    const slips = [
+      { where: [far], slip: [0, 0.7, 0] as Three },
+      { where: [far], slip: [0, 0, -0.4] as Three },
+    ]
+    const alone = structureOf(...slips)
+    const beside = structureOf({ where: [top(30, 40)], force: [0, 0, -25] }, ...slips)
+    for (const { forces, moved } of [alone, beside]) {
+      const probe = [1, 2].map((axis) => {
+        const one = structureOf({ where: [far], force: [0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0] })
+        return one.forces[0]!.reduce((all, force, d) => all + force * moved[0]![d]!, 0)
+      })
+      expect(probe[0]).toBeCloseTo(0.7, 4)
+      expect(probe[1]).toBeCloseTo(-0.4, 4)
+      expect(sum(forces[0]!, 1)).toBeGreaterThan(0)
+    }
+    // What presses it down already leaves less, or the other way, for the slip to do.
+    expect(sum(beside.forces[0]!, 2) + 25).toBeGreaterThan(sum(alone.forces[0]!, 2))
+  })
+})
+
+describe('its own weight', () => {
+  // As heavy as a thousand times gravity makes it, so that it moves by more than dust.
+  const onVolume = [0, 0, -1.24e-6 * 9806.65] as const
+
+  it('is as much as all of it weighs, and bends a bar by q·L⁴/8EI', () => {
+    const [structure] = runToEnd(structuresWork(voxels, plastic, [under({ where: [{ kind: 'whole' }], onVolume })]))
+    const all = structure!.forces[0]!.reduce((sum, one) => sum + one, 0)
+    // What lines of 0.4 mm lay above the whole of a cell of 1 mm is not counted.
+    const share = all / (LENGTH * SIDE * SIDE * onVolume[2])
+    expect(share).toBeGreaterThan(0.95)
+    expect(share).toBeLessThan(1.001)
+    let lowest = 0
+    for (let d = 2; d < structure!.moved[0]!.length; d += 3) lowest = Math.min(lowest, structure!.moved[0]![d]!)
+    const sag = (SIDE * SIDE * onVolume[2] * (LENGTH - 6) ** 4) / (8 * plastic.modulus * (SIDE ** 4 / 12))
+    expect(lowest / sag).toBeGreaterThan(0.97)
+    expect(lowest / sag).toBeLessThan(1.07)
+  })
+
+  it('grips a part nowhere: it is judged everywhere but where it is held', () => {
+    const [structure] = runToEnd(structuresWork(voxels, plastic, [under({ where: [{ kind: 'whole' }], onVolume })]))
+    const gripped = structure!.isGripped.reduce((sum, one) => sum + one, 0) / structure!.isGripped.length
+    expect(gripped).toBeCloseTo((6 + NEAR_GRIP) / LENGTH, 1)
+  })
+})
+
+describe('a box that is turned', () => {
+  const places = new Places(voxels)
+  const count = (region: Region): number => places.marked([region]).reduce((sum, one) => sum + one, 0)
+  const turned = (deg: number): Region => {
+    const [c, n] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)]
+    return {
+      kind: 'turnedBox',
+      middle: [30, 3, 3],
+      halves: [
+        [10 * c, 10 * n, 0],
+        [-2 * n, 2 * c, 0],
+        [0, 0, 9],
+      ],
+    }
+  }
+
+  it('is the box itself where it is not, and reaches across the bar where it is', () => {
+    expect(count(turned(0))).toBe(count({ kind: 'box', low: [20, 1, -6], high: [40, 5, 12] }))
+    // A strip 4 mm wide across a bar of 6 × 6.
+    expect(count(turned(90)) / (4 * 6 * 6)).toBeCloseTo(1, 6)
+    expect(count(turned(30)) / (20 * 4 * 6)).toBeGreaterThan(0.5)
+    expect(count(turned(30))).toBeLessThan(count(turned(0)))
+  })
+
+  it('is left out with what is near to it', () => {
+    const near = places.near([turned(0)], 3).reduce((sum, one) => sum + one, 0)
+    expect(near).toBe(26 * 6 * 6)
+  })
+})
+
 describe('supports', () => {
   it('that slide let a bar stretch between them: pressed on its end it is shortened by F·L/EA over all its length', () => {
     const sides = [0, SIDE].map(
@@ -78,6 +170,44 @@ describe('supports', () => {
     const hinge: Hold = { where: [{ kind: 'plane', low: [0, -1, 3], high: [0, 99, 3] }], along: fixed }
     expect(() => solved(under({ where: [far], force: [0, 0, 10] }, [hinge]))).toThrow(/slide away or turn/)
   })
+})
+
+it('another load on what is set up already says what it says anew, and what is held otherwise is set up anew', () => {
+  const cases = [[10, 0, 0] as const, [0, 0, 10] as const].map((force) => under({ where: [far], force }))
+  const other = under({ where: [far], force: [0, 0, 10] }, [{ where: [box(-1, 12)], along: fixed }])
+  const setUps = new SetUps()
+  let ready: unknown
+  for (const one of [...cases, other, cases[0]!]) {
+    const [found] = runToEnd(solvedCasesWork(voxels, plastic, [one], setUps))
+    expect(found!.load).toEqual(solved(one))
+    const now = Reflect.get(setUps, 'last').ready
+    expect(now === ready).toBe(one === cases[1])
+    ready = now
+  }
+})
+
+it('what is pressed is also sought for how it buckles: a slender bar does, a stout one breaks, and the bound of the stout one is far off', () => {
+  const column = (mm: number, side: number) =>
+    voxelsOf(
+      bar([mm, side, side], () => 'x'),
+      1,
+    )
+  const pressed = (mm: number): Case => ({
+    holds: [{ where: [box(-1, 4)], along: fixed }],
+    loads: [[{ where: [box(mm - 4, mm + 1)], force: [-10, 0, 0] }]],
+    buckles: true,
+  })
+  const [slender, stout] = [
+    [90, 4],
+    [24, 10],
+  ].map(([mm, side]) => runToEnd(solvedCasesWork(column(mm!, side!), plastic, [pressed(mm!)]))[0]!)
+  expect(slender!.load.by).toBe('buckling')
+  // Held at its foot, free at its top: π²·E·I/4L² (Euler), of what is free of it, and loaded over its last 4 mm.
+  const euler = (Math.PI ** 2 * plastic.modulus * (4 ** 4 / 12)) / (4 * (90 - 6) ** 2)
+  expect(slender!.load.failureN / euler).toBeGreaterThan(0.9)
+  expect(slender!.load.failureN / euler).toBeLessThan(1.1)
+  expect(stout!.load.by).not.toBe('buckling')
+  expect(stout!.structure.buckling!.factor).toBeGreaterThan(2 * stout!.load.factor)
 })
 
 it('several cases on one set-up say what each says alone', () => {

@@ -1,12 +1,15 @@
 import { type Buckling, bucklingWork } from '../../elements/buckling'
-import { type Elasticity, inverse3 } from '../../elements/elasticity'
+import type { Elasticity } from '../../elements/elasticity'
 import { joinedTo, type Mesh, meshOf } from '../../elements/mesh'
 import { readyWork } from '../../elements/ready'
-import { solveWork } from '../../elements/solve'
 import { POINTS, stressTeller } from '../../elements/stress'
 import { InputError } from '../../units/errors'
 import { type Steps, within } from '../../units/steps'
+import { bodyOf } from './body'
+import { type Borne, borneWork } from './borne'
+import { heldMovements, isLoose } from './held'
 import { elasticities, type Plastic } from './limits'
+import type { SetUps } from './setUps'
 import type { Three, Voxels } from './voxels'
 import { Places, type Region } from './where'
 
@@ -25,6 +28,10 @@ export interface Load {
   readonly moment?: Three
   /** Into the surface, MPa; on patches only. */
   readonly pressure?: number
+  /** On each mm³ of plastic, N: its weight. */
+  readonly onVolume?: Three
+  /** How far it is moved on the mean, mm, by whatever force along the same way it takes. */
+  readonly slip?: Three
 }
 
 /** How a part is held and loaded. */
@@ -32,7 +39,7 @@ export interface Case {
   readonly holds: readonly Hold[]
   /** Loads that act together; of two such the weakest direction between them is looked for. */
   readonly loads: readonly [readonly Load[], (readonly Load[])?]
-  /** Whether it is also sought under how many times its first loads it buckles: it takes some times as long. */
+  /** Whether it is also sought under how many times its first loads it buckles, where that may come before it breaks: it takes some times as long. */
   readonly buckles?: true
 }
 
@@ -45,7 +52,7 @@ export interface Structure {
   /** Forces on nodes, N, and how these move, mm: three numbers a node, for each of the case's loads. */
   readonly forces: readonly Float64Array[]
   readonly moved: readonly Float64Array[]
-  /** How it buckles under the first of the loads, where that was asked for. */
+  /** How it buckles under the first of the loads, where that was asked for; more than some times beyond where it breaks, its factor is a bound. */
   readonly buckling?: Buckling
   /** Cells of the mesh that are too near to a hold or a load to be judged. */
   readonly isGripped: Uint8Array
@@ -60,66 +67,84 @@ export interface Structure {
 export const NEAR_GRIP = 2.5
 /** Share of the work that setting up is, about. */
 const SETTING_UP = 0.4
-/** Movements under which more than this share of the forces is left are no result. */
-const MOST_LEFT = 0.01
 
 /**
  * Several cases of one part, each with its loads; those that are held alike share a set-up. Yields the share that is done.
  *
  * @throws InputError where nothing is held or loaded, where what is loaded does not hang together with what is held, or where forces find no balance
  */
-export function* structuresWork(voxels: Voxels, plastic: Plastic, cases: readonly Case[]): Steps<Structure[]> {
+export function* structuresWork(voxels: Voxels, plastic: Plastic, cases: readonly Case[], knowing: Knowing = {}): Steps<Structure[]> {
   const places = new Places(voxels)
   const groups = new Map<Case['holds'], Case[]>()
   for (const one of cases) groups.set(one.holds, [...(groups.get(one.holds) ?? []), one])
   const found = new Map<Case, Structure>()
   for (const [holds, own] of groups) {
-    const work = alikeWork(places, plastic, holds, own)
+    const work = alikeWork(places, plastic, holds, own, knowing)
     const structures = yield* within(work, found.size / cases.length, (found.size + own.length) / cases.length)
     for (const [i, one] of own.entries()) found.set(one, structures[i]!)
   }
   return cases.map((one) => found.get(one)!)
 }
 
-function* alikeWork(places: Places, plastic: Plastic, holds: readonly Hold[], cases: readonly Case[]): Steps<Structure[]> {
+/** What is known beside a part and its cases. */
+export interface Knowing {
+  /** How many times its loads a structure bears as long as it does not buckle; far beyond that it is not sought how it buckles. */
+  readonly breaksAt?: (structure: Structure) => number
+  /** What was set up before. */
+  readonly setUps?: SetUps | undefined
+}
+
+function* alikeWork(
+  places: Places,
+  plastic: Plastic,
+  holds: readonly Hold[],
+  cases: readonly Case[],
+  { breaksAt, setUps }: Knowing,
+): Steps<Structure[]> {
   const { voxels } = places
-  const heldCells = places.marked(holds.flatMap(({ where }) => where))
-  const { cells, dropped, kept } = joinedTo(voxels, heldCells)
-  const mesh = meshOf(cells)
-  const numbers = new Int32Array(voxels.at.length).fill(-1)
-  for (let c = 0; c < kept.length; c++) numbers[kept[c]!] = c
-  const held = heldMovements(places, mesh, numbers, holds)
-  if (isLoose(mesh, held)) throw loose()
+  const { cells, dropped, kept } = joinedTo(voxels, places.marked(holds.flatMap(({ where }) => where)))
   const materials = elasticities(plastic)
-  const ready = yield* within(readyWork(mesh, materials, held), 0, SETTING_UP)
-  const count = cases.reduce((sum, { loads }) => sum + loads.length, 0)
+  const body = bodyOf(places, meshOf(cells), kept)
+  const held = heldMovements(body, holds)
+  if (isLoose(body.mesh, held)) throw loose()
+  const setUp = setUps?.take({ voxels, plastic, kept, held }) ?? {
+    ...{ voxels, plastic, kept, held },
+    ready: yield* within(readyWork(body.mesh, materials, held), 0, SETTING_UP),
+  }
+  const { ready } = setUp
+  const count = cases.reduce((sum, { loads, buckles }) => sum + loads.length + (buckles ? 1 : 0), 0)
   const all: Structure[] = []
   let done = 0
+  const next = <T>(work: Steps<T>): Steps<T> => {
+    const from = SETTING_UP + ((1 - SETTING_UP) * done++) / count
+    return within(work, from, from + (1 - SETTING_UP) / count)
+  }
   for (const { loads, buckles } of cases) {
-    const forces: Float64Array[] = []
-    const moved: Float64Array[] = []
-    let [iterations, residual] = [0, 0]
-    for (const together of loads) {
-      const pushed = new Float64Array(3 * mesh.nodeCount)
-      for (const load of together ?? []) addLoad(places, mesh, numbers, load, pushed)
-      const from = SETTING_UP + ((1 - SETTING_UP) * done) / count
-      const solved = yield* within(solveWork(ready, pushed), from, from + (1 - SETTING_UP) / count)
-      if (!(solved.residual <= MOST_LEFT)) throw notSolvable()
-      forces.push(pushed)
-      moved.push(solved.moved)
-      iterations = Math.max(iterations, solved.iterations)
-      residual = Math.max(residual, solved.residual)
-      done++
-    }
+    const borne: Borne[] = []
+    for (const together of loads) borne.push(yield* next(borneWork(ready, body, together ?? [])))
     const gripped = places.near(
       [...holds, ...loads.flatMap((one) => one ?? [])].flatMap(({ where }) => where),
       NEAR_GRIP,
     )
-    const isGripped = Uint8Array.from(kept, (cell) => gripped[cell]!)
-    const from = SETTING_UP + ((1 - SETTING_UP) * done) / count
-    const buckling = buckles ? yield* within(bucklingWork(ready, meanStress(mesh, materials, moved[0]!)), from, 1) : undefined
-    all.push({ voxels, kept, mesh, forces, moved, isGripped, iterations, residual, dropped, ...(buckling ? { buckling } : {}) })
+    const structure: Structure = {
+      voxels,
+      kept,
+      mesh: ready.mesh,
+      forces: borne.map(({ forces }) => forces),
+      moved: borne.map(({ moved }) => moved),
+      isGripped: Uint8Array.from(kept, (cell) => gripped[cell]!),
+      iterations: Math.max(...borne.map(({ iterations }) => iterations)),
+      residual: Math.max(...borne.map(({ residual }) => residual)),
+      dropped,
+    }
+    if (!buckles) {
+      all.push(structure)
+      continue
+    }
+    const stress = meanStress(ready.mesh, materials, structure.moved[0]!)
+    all.push({ ...structure, buckling: yield* next(bucklingWork(ready, stress, breaksAt?.(structure))) })
   }
+  setUps?.put(setUp)
   return all
 }
 
@@ -131,43 +156,6 @@ const loose = (): InputError =>
     'Hold it along more directions: of a face that slides only the way that it faces is held.',
   )
 
-/**
- * Whether what is held leaves the whole a way to move: how it holds against three ways to slide and three to turn has no inverse then.
- *
- * @param held 1 for each movement (three a node) that is none
- */
-export function isLoose(mesh: Pick<Mesh, 'counts' | 'size' | 'nodeAt'>, held: Uint8Array): boolean {
-  const middle = [0, 1, 2].map((k) => (mesh.counts[k]! * mesh.size[k]!) / 2) as unknown as Three
-  const reach = Math.hypot(...middle)
-  const against = new Float64Array(36)
-  for (let d = 0; d < held.length; d++) {
-    if (held[d] === 0) continue
-    const [x, y, z] = nodePlace(mesh, [0, 0, 0], Math.floor(d / 3)).map((mm, k) => (mm - middle[k]!) / reach) as [number, number, number]
-    const turns = [
-      [0, z, -y],
-      [-z, 0, x],
-      [y, -x, 0],
-    ][d % 3]!
-    const row = [...[0, 1, 2].map((k) => (k === d % 3 ? 1 : 0)), ...turns]
-    for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) against[6 * i + j]! += row[i]! * row[j]!
-  }
-  // Elimination; what is left on the diagonal is how much of each way is held that those before do not hold already.
-  for (let p = 0; p < 6; p++) {
-    const left = against[7 * p]!
-    if (!(left > LOOSE * held.length)) return true
-    for (let i = p + 1; i < 6; i++) {
-      const factor = against[6 * i + p]! / left
-      for (let j = p; j < 6; j++) against[6 * i + j]! -= factor * against[6 * p + j]!
-    }
-  }
-  return false
-}
-/** A way that is held by less than so much of a held node for each node that there is, is not held. */
-const LOOSE = 1e-9
-
-const notSolvable = (): InputError =>
-  new InputError('not-solved', 'The forces on the part found no balance.', '', 'Hold more of it: something may hang by a thread.')
-
 /** Of each cell, six numbers, MPa. */
 function meanStress(mesh: Mesh, materials: readonly Elasticity[], moved: Float64Array): Float64Array {
   const tell = stressTeller(mesh, materials)
@@ -177,113 +165,4 @@ function meanStress(mesh: Mesh, materials: readonly Elasticity[], moved: Float64
     for (let k = 0; k < 6 * POINTS; k++) stress[6 * c + (k % 6)]! += own[k]! / POINTS
   }
   return stress
-}
-
-/** 1 for each movement of a node that is none. */
-function heldMovements(places: Places, mesh: Mesh, numbers: Int32Array, holds: readonly Hold[]): Uint8Array {
-  const held = new Uint8Array(3 * mesh.nodeCount)
-  const { size, origin } = places.voxels
-  for (const { where, along } of holds)
-    for (const region of where) {
-      const hold = (node: number): void => {
-        for (let k = 0; k < 3; k++) if (along[k]) held[3 * node + k] = 1
-      }
-      const marks = places.marked([region])
-      if (region.kind === 'point') {
-        const cell = numbers[marks.indexOf(1)]!
-        // One corner of the nearest cell.
-        if (cell >= 0) hold(mesh.nodes[8 * cell]!)
-        continue
-      }
-      for (let cell = 0; cell < marks.length; cell++) {
-        if (marks[cell] === 0 || numbers[cell]! < 0) continue
-        for (let n = 8 * numbers[cell]!; n < 8 * numbers[cell]! + 8; n++) {
-          const node = mesh.nodes[n]!
-          if (region.kind !== 'plane' || isOnPlane(nodePlace(mesh, origin, node), region, size)) hold(node)
-        }
-      }
-    }
-  return held
-}
-
-/** Where a node stands, mm. */
-export function nodePlace({ counts, size, nodeAt }: Pick<Mesh, 'counts' | 'size' | 'nodeAt'>, origin: Three, node: number): Three {
-  const at = nodeAt[node]!
-  const [nx, ny] = [counts[0] + 1, counts[1] + 1]
-  return [
-    origin[0] + size[0] * (at % nx),
-    origin[1] + size[1] * (Math.floor(at / nx) % ny),
-    origin[2] + size[2] * Math.floor(at / (nx * ny)),
-  ]
-}
-
-/** Nodes within half a cell of it: of a flat box one sheet of them. */
-const isOnPlane = (at: Three, { low, high }: { readonly low: Three; readonly high: Three }, size: Three): boolean =>
-  at.every((mm, k) => mm >= low[k]! - size[k]! / 2 && mm < high[k]! + size[k]! / 2)
-
-/** Adds a load's forces to the nodes of the cells that it acts on: by their plastic, or by how much of the patch is theirs. */
-function addLoad(places: Places, mesh: Mesh, numbers: Int32Array, { where, force, moment, pressure }: Load, pushed: Float64Array): void {
-  const weights = new Float64Array(mesh.nodeCount)
-  let whole = 0
-  const add = (cell: number, weight: number): void => {
-    if (numbers[cell]! < 0) return
-    whole += weight
-    for (let n = 8 * numbers[cell]!; n < 8 * numbers[cell]! + 8; n++) weights[mesh.nodes[n]!]! += weight / 8
-  }
-  for (const region of where) {
-    if (region.kind === 'patch') {
-      const { cells, areas } = places.facesOf(region.triangles)
-      for (const [i, cell] of cells.entries()) {
-        const [x, y, z] = [areas[3 * i]!, areas[3 * i + 1]!, areas[3 * i + 2]!]
-        add(cell, Math.hypot(x, y, z))
-        if (pressure === undefined || numbers[cell]! < 0) continue
-        for (let n = 8 * numbers[cell]!; n < 8 * numbers[cell]! + 8; n++)
-          for (const [k, area] of [x, y, z].entries()) pushed[3 * mesh.nodes[n]! + k]! -= (pressure * area) / 8
-      }
-    } else {
-      const marks = places.marked([region])
-      for (let cell = 0; cell < marks.length; cell++) if (marks[cell] === 1) add(cell, places.voxels.share[cell]!)
-    }
-  }
-  if (whole === 0)
-    throw new InputError(
-      'nothing-loaded',
-      'Nothing that hangs together with what is held is loaded.',
-      '',
-      'Load it where there is some of it.',
-    )
-  if (force) for (let n = 0; n < mesh.nodeCount; n++) for (let k = 0; k < 3; k++) pushed[3 * n + k]! += (weights[n]! / whole) * force[k]!
-  if (moment) addMoment(places.voxels.origin, mesh, weights, moment, pushed)
-}
-
-/** Forces that grow with their distance from the middle, as those in a shaft do, and are a moment together. */
-function addMoment(origin: Three, mesh: Mesh, weights: Float64Array, moment: Three, pushed: Float64Array): void {
-  const middle = [0, 0, 0]
-  let whole = 0
-  const own: { readonly node: number; readonly weight: number; readonly at: Three }[] = []
-  for (let node = 0; node < mesh.nodeCount; node++) {
-    const weight = weights[node]!
-    if (weight === 0) continue
-    const at = nodePlace(mesh, origin, node)
-    own.push({ node, weight, at })
-    whole += weight
-    for (let k = 0; k < 3; k++) middle[k]! += weight * at[k]!
-  }
-  for (let k = 0; k < 3; k++) middle[k]! /= whole
-  const inertia = new Float64Array(9)
-  const arms = own.map(({ at }) => at.map((mm, k) => mm - middle[k]!) as unknown as Three)
-  for (const [i, [x, y, z]] of arms.entries()) {
-    const { weight } = own[i]!
-    const square = x * x + y * y + z * z
-    for (const [a, p] of [x, y, z].entries())
-      for (const [b, q] of [x, y, z].entries()) inertia[3 * a + b]! += weight * ((a === b ? square : 0) - p * q)
-  }
-  const inverse = inverse3(inertia)
-  const turn = [0, 1, 2].map((a) => [0, 1, 2].reduce((sum, b) => sum + inverse[3 * a + b]! * moment[b]!, 0)) as unknown as Three
-  for (const [i, [x, y, z]] of arms.entries()) {
-    const { node, weight } = own[i]!
-    pushed[3 * node]! += weight * (turn[1] * z - turn[2] * y)
-    pushed[3 * node + 1]! += weight * (turn[2] * x - turn[0] * z)
-    pushed[3 * node + 2]! += weight * (turn[0] * y - turn[1] * x)
-  }
 }

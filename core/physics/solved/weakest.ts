@@ -1,8 +1,9 @@
 import { failsAt, HANDFUL } from '../../elements/failure'
 import { POINTS, stressTeller } from '../../elements/stress'
 import { InputError } from '../../units/errors'
+import { nodePlace } from './body'
 import { elasticities, Judge, type Plastic } from './limits'
-import { nodePlace, type Structure } from './structure'
+import type { Structure } from './structure'
 import { middleOf, type Three } from './voxels'
 
 /** Where a structure fails first, and under how many times its loads. */

@@ -14,6 +14,10 @@ export type Region =
   | ({ readonly kind: 'plane' } & Box)
   /** All of it that lies at least so far along a direction of length 1, mm. */
   | { readonly kind: 'end'; readonly outwards: Three; readonly from: number }
+  /** All of it in a box that is turned: its middle, and half of it along each of three directions that stand upright on each other, mm. */
+  | { readonly kind: 'turnedBox'; readonly middle: Three; readonly halves: readonly [Three, Three, Three] }
+  /** All of it. */
+  | { readonly kind: 'whole' }
   /** What of it is nearest to a point, and no more: it may turn about it every way. */
   | { readonly kind: 'point'; readonly at: Three }
   /** A patch of its surface: nine numbers a triangle, outside where its corners run counter-clockwise. */
@@ -48,6 +52,8 @@ export class Places {
       if (region.kind === 'patch') for (const cell of this.facesOf(region.triangles).cells) marks[cell] = 1
       else if (region.kind === 'point') marks[this.nearest(region.at)] = 1
       else if (region.kind === 'end') this.markEnd(region, 0, marks)
+      else if (region.kind === 'turnedBox') this.markTurned(region, 0, marks)
+      else if (region.kind === 'whole') marks.fill(1)
       // Of a plane the cells on both its sides.
       else this.markBox(region, region.kind === 'plane' ? 0.501 : 0, marks)
     }
@@ -58,6 +64,14 @@ export class Places {
     for (let cell = 0; cell < marks.length; cell++) {
       const at = middleOf(this.voxels, cell)
       if (at[0] * x + at[1] * y + at[2] * z > from - around) marks[cell] = 1
+    }
+  }
+
+  private markTurned({ middle, halves }: Extract<Region, { readonly kind: 'turnedBox' }>, around: number, marks: Uint8Array): void {
+    const reach = halves.map((half) => Math.hypot(...half))
+    for (let cell = 0; cell < marks.length; cell++) {
+      const [x, y, z] = middleOf(this.voxels, cell).map((mm, k) => mm - middle[k]!) as [number, number, number]
+      if (halves.every((half, k) => Math.abs(x * half[0] + y * half[1] + z * half[2]) <= reach[k]! * (reach[k]! + around))) marks[cell] = 1
     }
   }
 
@@ -129,13 +143,18 @@ export class Places {
     return { cells: Int32Array.from(areas.keys()), areas: Float64Array.from([...areas.values()].flat()) }
   }
 
-  /** Cells whose middles are nearer than this to a region; to a patch, nearer to the middle of a cell under it. */
+  /**
+   * Cells whose middles are nearer than this to a region; to a patch, nearer to the middle of a cell under it. To the whole none is: what pulls at all
+   * of it alike grips it nowhere.
+   */
   near(regions: readonly Region[], mm: number): Uint8Array {
     const { at } = this.voxels
     const out = new Uint8Array(at.length)
     for (const region of regions)
       if (region.kind === 'patch') this.nearCells(this.facesOf(region.triangles).cells, mm, out)
       else if (region.kind === 'end') this.markEnd(region, mm, out)
+      else if (region.kind === 'turnedBox') this.markTurned(region, mm, out)
+      else if (region.kind === 'whole') continue
       else if (region.kind === 'point') this.nearCells(Int32Array.of(this.nearest(region.at)), mm, out)
       else this.nearBox(region, mm, out)
     return out

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 
+const side = z.number().positive().max(10_000)
 const point = z.tuple([z.number().finite(), z.number().finite(), z.number().finite()])
 
 /**
@@ -13,11 +14,18 @@ export type PickedFace = z.infer<typeof pickedFaceSchema>
 export const pickedEndSchema = z.object({ outwards: point, share: z.number().positive().max(0.5) })
 export type PickedEnd = z.infer<typeof pickedEndSchema>
 
-const placeSchema = z.union([pickedFaceSchema, pickedEndSchema])
+/** All of a part in a box along the part's own axes: its middle and its sides, mm, alike. */
+export const pickedBoxSchema = z.object({ middle: point, sides: z.tuple([side, side, side]) })
+export type PickedBox = z.infer<typeof pickedBoxSchema>
+
+const placeSchema = z.union([pickedFaceSchema, pickedEndSchema, pickedBoxSchema])
 export type PickedPlace = z.infer<typeof placeSchema>
 
-/** What may act on a face: a force, N; a mass that hangs on it, kg; a moment, N·m; a pressure, MPa. */
-export const actions = ['force', 'mass', 'moment', 'pressure'] as const
+/**
+ * What may act on a place: a force, N; a mass that hangs on it, kg; a moment, N·m; a pressure, MPa; a slip, so many mm that it is moved, however much
+ * force that takes.
+ */
+export const actions = ['force', 'mass', 'moment', 'pressure', 'slip'] as const
 export type Action = (typeof actions)[number]
 
 /** One way in which a part is held and loaded. */
@@ -36,9 +44,11 @@ export const pickedCaseSchema = z.object({
       }),
     )
     .max(12),
+  /** Its own weight acts on all of it, so many times: 1 where it stands still, more where it is shaken or dropped. */
+  weight: z.object({ times: z.number().positive().max(1000), along: point }).optional(),
 })
 export type PickedCase = z.infer<typeof pickedCaseSchema>
 
 /** Those that are held and loaded somewhere; the others are still being picked, and say nothing yet. */
 export const wholeCases = ({ cases }: { readonly cases: readonly PickedCase[] }): readonly PickedCase[] =>
-  cases.filter(({ holds, loads }) => holds.length > 0 && loads.length > 0)
+  cases.filter(({ holds, loads, weight }) => holds.length > 0 && (loads.length > 0 || weight !== undefined))

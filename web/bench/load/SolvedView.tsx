@@ -40,7 +40,8 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
   const { purpose } = useBench().content
   const address = useAddress()
   const view = useMemo(() => solidView(), [])
-  const { picking, setPicking, open, setOpenId, failed, patches, pick, takeEnd, change, wayOf, onWay } = useCasePicking(pair.of)
+  const picker = useCasePicking(pair.of)
+  const { picking, failed, patches, pick } = picker
   const { share, isPlaying, toggle } = usePlaying()
   const hasStrokes = address.get('strokes') === 'on'
   const limit = limits.find(({ id }) => id === address.get('limit'))?.id ?? 'either'
@@ -188,17 +189,7 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
           </p>
         )}
         <SolvedLoads solved={solved} wantedN={wanted} />
-        <CasesForm
-          cases={purpose.cases}
-          open={open}
-          picking={picking}
-          wayOf={wayOf}
-          onOpen={setOpenId}
-          onPick={setPicking}
-          onEnd={takeEnd}
-          onChange={change}
-          onWay={onWay}
-        />
+        <CasesForm cases={purpose.cases} picker={picker} />
         <Stronger candidate={pair.of} />
         <p className="text-[12px] text-muted">
           A predicted load is an estimate for one material and one load, never a rating. Test the real part with a margin; never lift people

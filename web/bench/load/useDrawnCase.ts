@@ -1,5 +1,5 @@
-import type { PickedCase, PickedFace } from '@sable/core/physics/strength/pickedCases'
-import type { DrawnCase } from '@sable/core/pipeline/pickedCases'
+import type { PickedCase, PickedPlace } from '@sable/core/physics/strength/pickedCases'
+import type { DrawnCase, PointedAt } from '@sable/core/pipeline/pickedCases'
 import { useQuery } from '@tanstack/react-query'
 import { predictionPool } from '../../predictions/predictionStore'
 import type { PredictRequest } from '../../predictions/worker/request'
@@ -20,6 +20,10 @@ export function useDrawnCase(
   return data
 }
 
-/** The face of the part at a point of it as it lies, mm. */
-export const pickFace = (candidateId: string, request: PredictRequest, at: readonly [number, number, number]): Promise<PickedFace['at']> =>
-  predictionPool().workerOf(candidateId).pickFace(request, at)
+/** The face of the part at a point of it as it lies, mm, or a box about that point. */
+export const pickPlace = (
+  candidateId: string,
+  request: PredictRequest,
+  at: readonly [number, number, number],
+  pointedAt: PointedAt,
+): Promise<PickedPlace> => predictionPool().workerOf(candidateId).pickPlace(request, at, pointedAt)

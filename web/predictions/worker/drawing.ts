@@ -1,6 +1,6 @@
 import { place } from '@sable/core/mesh/place'
-import type { PickedCase, PickedFace } from '@sable/core/physics/strength/pickedCases'
-import { type DrawnCase, drawnCase, faceOf } from '@sable/core/pipeline/pickedCases'
+import type { PickedCase, PickedPlace } from '@sable/core/physics/strength/pickedCases'
+import { type DrawnCase, drawnCase, type PointedAt, placeAt } from '@sable/core/pipeline/pickedCases'
 import { type DrawnMoves, drawnMoves } from '@sable/core/views/drawnMoves'
 import { type LoadMap, loadMap } from '@sable/core/views/loadMap'
 import { type SurfaceMap, surfaceMap } from '@sable/core/views/surfaceMap'
@@ -36,10 +36,10 @@ export const drawing = {
     })
   },
 
-  /** The face of a part at a point of it as it lies, mm. */
-  async pickFace(request: PredictRequest, at: readonly [number, number, number]): Promise<PickedFace['at']> {
+  /** The face of a part at a point of it as it lies, mm, or a box about that point. */
+  async pickPlace(request: PredictRequest, at: readonly [number, number, number], pointedAt: PointedAt): Promise<PickedPlace> {
     const part = await loadPart(request)
-    return faceOf(part, place(part.mesh, request.placement), at)
+    return placeAt(part, place(part.mesh, request.placement), at, request.placement, pointedAt)
   },
 
   /** Where a case acts on a part as it lies. */

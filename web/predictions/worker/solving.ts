@@ -1,4 +1,5 @@
 import type { SolvedPicture } from '@sable/core/physics/solved/picture'
+import { SetUps } from '@sable/core/physics/solved/setUps'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
 import { layDown } from '@sable/core/pipeline/layDown'
 import { predict } from '@sable/core/pipeline/predict'
@@ -7,6 +8,8 @@ import { InputError } from '@sable/core/units/errors'
 import { cache, inTurn, isStillWanted, toolsFor } from './atHand'
 import { type PredictRequest, refusalOf } from './request'
 
+/** How the load before was set up. */
+const setUps = new SetUps()
 /** For so long it solves without looking up, ms. */
 const BREATH_MS = 40
 
@@ -41,7 +44,7 @@ export const solving = {
         const options = { kernel: polygons, cache, overrides, load: request.load }
         return [layDown(part, placement, setup, values, options), predict(part, placement, setup, values, options)] as const
       })
-      const work = solvedForPurpose({ part, placement, laid, prediction, setup }, purpose, { isDrawn, voxelMm })
+      const work = solvedForPurpose({ part, placement, laid, prediction, setup }, purpose, { isDrawn, voxelMm, before: { cache, setUps } })
       let from = performance.now()
       for (;;) {
         const step = work.next()

@@ -5,8 +5,11 @@ import type { Purpose } from '../physics/strength/purpose'
 import type { Prediction } from '../pipeline/predict'
 import type { Scored } from './dominance'
 
-/** Of one variant, in base units, and how many risks would stop it. One that was kept before a figure was thought of lacks it. */
-export type Figures = Readonly<Partial<Record<FigureId, number>>> & { readonly stops: number }
+/**
+ * Of one variant, in base units, and how many risks would stop it. One that was kept before a figure was thought of lacks it. Of some the load is solved
+ * as well, N; nothing where that was refused.
+ */
+export type Figures = Readonly<Partial<Record<FigureId, number>>> & { readonly stops: number; readonly solvedN?: number | null }
 
 /** The same with every figure: not a number where it is not known. */
 export type AllFigures = Readonly<Record<FigureId, number>> & { readonly stops: number }
@@ -18,6 +21,7 @@ export const withAll = (known: Figures): AllFigures => ({
 export const figuresSchema: z.ZodType<Figures> = z.object({
   ...(Object.fromEntries(figureIds.map((id) => [id, z.number().optional()])) as Record<FigureId, z.ZodOptional<z.ZodNumber>>),
   stops: z.number().int(),
+  solvedN: z.number().nullable().optional(),
 })
 
 /** What a model has no number for is left out. */

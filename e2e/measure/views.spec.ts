@@ -107,7 +107,7 @@ test('a search of 500 variants of the carry hook, and brushing it', async ({ pag
   print('search.carryHook500', { seconds: Number(seconds.toFixed(1)), variants: done, stagesReused: reused, stagesComputed: computed })
 
   await watchTasks(page)
-  const plot = (await page.getByRole('img', { name: /variants by/ }).boundingBox())!
+  const plot = (await page.getByRole('group', { name: /variants by/ }).boundingBox())!
   const brush = async (): Promise<void> => {
     await page.mouse.move(plot.x + 120, plot.y + 60)
     await page.mouse.down()

@@ -1,7 +1,7 @@
 import type { Variant } from '@sable/core/search/explore'
 import type { Figures } from '@sable/core/search/figures'
 import { choicesOf } from '@sable/core/search/space'
-import type { SearchWork } from '../features/searches/searchUnits'
+import type { SearchUnit, SearchWork } from '../features/searches/searchUnits'
 import type { Lanes, OpenLanes } from '../jobs/lanes'
 
 /**
@@ -9,14 +9,15 @@ import type { Lanes, OpenLanes } from '../jobs/lanes'
  * rough, walls are slow and strong. Every variant takes a turn of the event loop.
  */
 export const inProcess =
-  (count: number, seen: Variant[] = []): OpenLanes =>
+  (count: number, seen: Variant[] = [], units: SearchUnit[] = []): OpenLanes =>
   <Unit, Result>(_: string, shared: unknown): Lanes<Unit, Result> => ({
     count,
     async run(_, unit) {
-      const variant = unit as unknown as Variant
+      const { variant, isSolved } = unit as unknown as SearchUnit
       const { spec } = shared as SearchWork
       await new Promise((resolve) => setImmediate(resolve))
-      seen.push(variant)
+      units.push(unit as unknown as SearchUnit)
+      if (!isSolved) seen.push(variant)
       const of = (name: string, otherwise: number): number => {
         const d = spec.dimensions.findIndex((dimension) => dimension.kind === 'setting' && dimension.name === name)
         return d < 0 ? otherwise : Number(choicesOf(spec.dimensions[d]!)[variant[d]!])
@@ -32,6 +33,7 @@ export const inProcess =
         sway: 0,
         strings: 0,
         stops: 0,
+        ...(isSolved ? { solvedN: 14 * walls + density } : {}),
       }
       return { ...(walls === 13 ? {} : { figures }), reused: 3, computed: 2 } as Result
     },

@@ -2,10 +2,12 @@ import { jobListSchema } from '@sable/contract/job'
 import type { FoundVariant, Search, SearchEvent, SearchSpec } from '@sable/contract/search'
 import type { Variant } from '@sable/core/search/explore'
 import { limitsOf } from '@sable/core/search/figures'
+import { toSolve } from '@sable/core/search/toSolve'
 import request from 'supertest'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { inProcess } from '../../testing/inProcess'
 import { type OpenServer, openServer, TEST_PORT } from '../../testing/openServer'
+import type { SearchUnit } from './searchUnits'
 
 let server: OpenServer
 let spec: SearchSpec
@@ -69,6 +71,40 @@ describe('a search on the server', () => {
     for (const { choices, figures } of variants) expect(figures === undefined).toBe(choices[1] === 5)
     const { body } = await api().get(`/api/searches?lineup=${spec.lineupId}`).set(local).expect(200)
     expect(body.map((one: Search) => one.id)).toContain(id)
+  })
+
+  it('solves its front in the end, and after a break only what is missing of it', async () => {
+    const seen: SearchUnit[] = []
+    const runner = server.runnerOn(inProcess(2, [], seen))
+    const { id } = await server.searches.create({ ...spec, limits: [] })
+    runner.enqueue(id)
+    const solvedOnes = (): SearchUnit[] => seen.filter(({ isSolved }) => isSolved)
+    while (solvedOnes().length < 3) await new Promise((resolve) => setImmediate(resolve))
+    await runner.pause(id)
+    expect(await server.searches.get(id)).toMatchObject({ state: 'paused', done: 90 })
+    await runner.resume(id)
+    expect((await atRest(id)).state).toBe('done')
+    await runner.close()
+    const variants = await found(id)
+    const front = toSolve(
+      variants.map(({ figures }) => figures),
+      { ...spec, limits: [] },
+    ).map((i) => variants[i]!)
+    expect(front.length).toBeGreaterThan(5)
+    expect(variants.filter(({ figures }) => figures?.solvedN !== undefined)).toEqual(front)
+    // Each of them once, and nothing else about it changed.
+    expect(
+      solvedOnes()
+        .map(({ variant }) => variant.join())
+        .sort(),
+    ).toEqual(front.map(({ choices }) => choices.join()).sort())
+    for (const { figures, choices } of front) {
+      const [walls, density] = [2 + choices[1]!, 5 + 5 * choices[2]!]
+      expect(figures).toMatchObject({ strength: 20 * walls + density, solvedN: 14 * walls + density })
+    }
+    const { id: cheap } = await begin({ objectives: [spec.objectives[0]!], limits: [], budget: 12 })
+    await atRest(cheap)
+    expect((await found(cheap)).filter(({ figures }) => figures?.solvedN !== undefined)).toEqual([])
   })
 
   it('finds the same for the same seed on one thread and on three', async () => {
@@ -138,7 +174,9 @@ describe('a search on the server', () => {
     expect(events[0]).toMatchObject({ search: { state: 'waiting', done: 0 }, fresh: [] })
     expect(events.at(-1)!.search.state).toBe('done')
     const told = events.flatMap(({ fresh }) => fresh.map(({ position }) => position))
-    expect(told.sort((a, b) => a - b)).toEqual([...Array(90).keys()])
+    // What is solved in the end is told once more.
+    expect(told.slice(0, 90).sort((a, b) => a - b)).toEqual([...Array(90).keys()])
+    expect(told.length).toBeGreaterThan(90)
     let late: SearchEvent | undefined
     await runner.watch(id, (event) => {
       late = event as SearchEvent

@@ -2,17 +2,18 @@ import type { FoundVariant, Search, SearchEvent } from '@sable/contract/search'
 import { explore, keyOfVariant, type Variant } from '@sable/core/search/explore'
 import { type Figures, scoreOf } from '@sable/core/search/figures'
 import { choicesOf, type Dimension, familyOf, inOrderOfReuse } from '@sable/core/search/space'
+import { toSolve } from '@sable/core/search/toSolve'
 import type { Control, JobKind } from '../../jobs/jobRunner'
 import type { Lanes, OpenLanes } from '../../jobs/lanes'
 import { TimeLeft } from '../../jobs/timeLeft'
 import type { PartStore } from '../parts/partStore'
 import type { SearchStore } from './searchStore'
-import type { Evaluated, SearchWork } from './searchUnits'
+import type { Evaluated, SearchUnit, SearchWork } from './searchUnits'
 
 /** Found variants are kept and told this often, ms. */
 const TELL_MS = 400
 
-type VariantLanes = Lanes<Variant, Evaluated>
+type VariantLanes = Lanes<SearchUnit, Evaluated>
 
 /**
  * Searches as a kind of job. What a search asks for depends only on what it has found before, so one that was paused, or broken
@@ -32,7 +33,7 @@ export const searchJob = (store: SearchStore, parts: PartStore, openLanes: OpenL
     const search = await store.get(control.id)
     const { bytes, fileName, contentKey } = await parts.file(search.spec.partId)
     const shared: SearchWork = { bytes, fileName, contentKey, spec: search.spec, context: await store.contextOf(control.id) }
-    const lanes = openLanes<Variant, Evaluated>('search', shared)
+    const lanes = openLanes<SearchUnit, Evaluated>('search', shared)
     control.onStop(() => void lanes.leave?.())
     try {
       return await new Exploration(store, control, search, lanes).run()
@@ -80,7 +81,30 @@ class Exploration {
       position += batch.value.length
       batch = steps.next(batch.value.map((variant) => scoreOf(this.known.get(keyOfVariant(variant)), objectives, limits)))
     }
-    return true
+    return this.solveFront()
+  }
+
+  /** Solves the front, as far as that was not done before. Returns whether it came to its end. */
+  private async solveFront(): Promise<boolean> {
+    const { spec, id } = this.search
+    const found = await this.store.variants(id)
+    const front = toSolve(
+      found.map(({ figures }) => figures),
+      spec,
+    )
+    const missing = front.map((i) => found[i]!).filter(({ figures }) => figures!.solvedN === undefined)
+    await Promise.all(
+      Array.from({ length: this.lanes.count }, async (_, lane) => {
+        for (let next = missing.shift(); next && this.control.isWanted(); next = missing.shift()) {
+          const solved = await this.lanes.run(lane, { variant: next.choices, isSolved: true })
+          if (!solved) return
+          const variant = { ...next, ...(solved.figures ? { figures: solved.figures } : {}) }
+          await this.store.replace(id, [variant])
+          await this.report([variant])
+        }
+      }),
+    )
+    return this.control.isWanted()
   }
 
   private async evaluateAll(
@@ -98,7 +122,7 @@ class Exploration {
     await Promise.all(
       lanes.map(async (_, lane) => {
         for (let variant = next(lane); variant && this.control.isWanted(); variant = next(lane)) {
-          const found = await this.lanes.run(lane, variant)
+          const found = await this.lanes.run(lane, { variant })
           if (!found) return
           const { figures, reused, computed } = found
           this.known.set(keyOfVariant(variant), figures)
@@ -121,6 +145,10 @@ class Exploration {
     const found = this.fresh
     this.fresh = []
     await this.store.add(this.search.id, found)
+    await this.report(found)
+  }
+
+  private async report(found: readonly FoundVariant[]): Promise<void> {
     const spent = (performance.now() - this.begun) / 1000
     const done = this.known.size
     const secondsLeft = this.left.of(performance.now(), this.evaluated, this.search.of - done)

@@ -103,6 +103,15 @@ export function createSearchStore(sequelize: Sequelize, models: Models, shelf: S
       )
     },
 
+    /** Keeps what was found out of variants that are kept already. */
+    async replace(id: string, found: readonly FoundVariant[]): Promise<void> {
+      for (const { position, figures } of found)
+        await models.searchVariants.update(
+          { figures: figures ? storedFigures.write(figures) : null },
+          { where: { searchId: id, position } },
+        )
+    },
+
     /** Removes a search with its variants, and that it ever was. */
     remove: (id: string): Promise<void> => jobs.remove(id),
   }

@@ -4,6 +4,7 @@ import type { Shelf } from '@sable/contract/shelf'
 import { bySections } from '@sable/core/figures/table/stated'
 import { figuresOf, withAll } from '@sable/core/search/figures'
 import type { Dimension } from '@sable/core/search/space'
+import { toSolve } from '@sable/core/search/toSolve'
 import { useCallback, useMemo, useState } from 'react'
 import { useBench } from '../../desk/bench'
 import { useForecasts } from '../../predictions/predictionStore'
@@ -15,7 +16,7 @@ import { FoundState } from './FoundState'
 import { Multiples } from './Multiples'
 import { PlotKey } from './PlotKey'
 import { PointPanel } from './PointPanel'
-import { type Box, isIn } from './plot'
+import { type Box, isIn, type Model } from './plot'
 import type { Mark } from './Scatter'
 import { useFound } from './useFound'
 import { isRunning } from './useSearch'
@@ -37,13 +38,25 @@ export function FoundView({ search, variants, secondsLeft, away, searches, onRem
   const { content, shelf } = useBench()
   const { set } = useAddress()
   const { spec } = search
-  const found = useFound(spec, variants)
+  const running = isRunning(search)
+  const found = useFound(spec, variants, running)
   const take = useTakeVariant(spec, onRefusal)
-  const marks = useMarks(content)
+  const marks = useMarks(content, found.model)
   const [brush, setBrush] = useState<Box>()
   const [table, setTable] = useState(false)
   const names = useCallback((kind: Dimension['kind'], key: string) => nameOn(shelf, kind, key), [shelf])
-  const { points, good, limits, axes } = found
+  const { points, good, limits, axes, model, solvedCount } = found
+  // After what it searched comes what it solves.
+  const solving = useMemo(
+    () =>
+      running && search.done === search.of
+        ? toSolve(
+            variants.map(({ figures }) => figures),
+            spec,
+          )
+        : [],
+    [running, search.done, search.of, variants, spec],
+  )
   const brushed = brush && points.filter((point) => isIn(brush, point))
   return (
     <>
@@ -54,12 +67,14 @@ export function FoundView({ search, variants, secondsLeft, away, searches, onRem
             search={search}
             secondsLeft={secondsLeft}
             away={away}
+            solving={solving.length > 0 ? { done: solvedCount, of: solving.length } : undefined}
+            model={solvedCount > 0 && !running ? model : undefined}
             counts={{ good: good.length, all: points.length, brushed: brushed?.length }}
             onRefusal={onRefusal}
           />
-          <FoundPlot spec={spec} found={found} marks={marks} brush={brush} onBrush={setBrush} names={names} running={isRunning(search)} />
+          <FoundPlot spec={spec} found={found} marks={marks} brush={brush} onBrush={setBrush} names={names} running={running} />
           <div className="flex shrink-0 items-end gap-6 px-3 py-2">
-            <PlotKey axes={axes} shades={found.shades} />
+            <PlotKey axes={axes} shades={found.shades} model={model} />
             <Multiples
               points={points}
               objectives={spec.objectives}
@@ -95,16 +110,17 @@ export function FoundView({ search, variants, secondsLeft, away, searches, onRem
 }
 
 /** The columns of the ledger, as far as their figures are known. */
-function useMarks({ candidates, purpose }: LineupContent): readonly Mark[] {
+function useMarks({ candidates, purpose }: LineupContent, model: Model): readonly Mark[] {
   const forecasts = useForecasts()
   return useMemo(
     () =>
       candidates.flatMap(({ id, name }) => {
         const prediction = forecasts[id]?.prediction
-        // What was searched is told by sections, and so are the columns beside it.
-        return prediction ? [{ name, figures: withAll(figuresOf(bySections(prediction), purpose)) }] : []
+        if (!prediction) return []
+        // The columns are told by what the points beside them are.
+        return [{ name, figures: withAll(figuresOf(model === 'solved' ? prediction : bySections(prediction), purpose)) }]
       }),
-    [candidates, purpose, forecasts],
+    [candidates, purpose, forecasts, model],
   )
 }
 

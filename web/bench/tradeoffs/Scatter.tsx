@@ -88,11 +88,12 @@ export function Scatter(props: Props) {
     high: [fromX(Math.max(px, qx)), fromY(Math.min(py, qy))],
   })
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset; a picture could not hold the limits that are moved in it.
     <svg
       ref={frame}
       width={width}
       height={height}
-      role="img"
+      role="group"
       aria-label={`${points.length} variants by ${figureOf[x.figure].label} and ${figureOf[y.figure].label}; ${front.length} of them are on the front`}
       data-chart="trade-offs"
       className="touch-none select-none"

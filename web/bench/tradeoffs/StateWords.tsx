@@ -2,12 +2,23 @@ import type { Search } from '@sable/contract/search'
 import { formatDuration } from '@sable/core/units/format'
 
 /** How a search stands: how far it is, how long it will take, and how much of the work it was spared. */
-export function StateWords({ search, secondsLeft, away }: { search: Search; secondsLeft: number | undefined; away: boolean }) {
+export function StateWords({
+  search,
+  secondsLeft,
+  away,
+  solving,
+}: {
+  search: Search
+  secondsLeft: number | undefined
+  away: boolean
+  /** How many of the front are solved while that goes on. */
+  solving?: { readonly done: number; readonly of: number } | undefined
+}) {
   const { state, done, of, reused, computed, seconds, problem } = search
   const share = reused + computed > 0 ? Math.round((100 * reused) / (reused + computed)) : 0
   const words = {
     waiting: 'Waiting for its turn',
-    running: 'Searching',
+    running: solving ? `Solving the front, ${solving.done} of ${solving.of}; searched` : 'Searching',
     paused: 'Paused',
     done: 'Done',
     cancelled: 'Ended early',

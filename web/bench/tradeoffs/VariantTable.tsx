@@ -35,6 +35,8 @@ export function VariantTable({
       return { label, unit, digits: unit === 'min' ? 1 : digits, of: (row) => scaled(variants[row]!.figures?.[figure], per) }
     }),
   ]
+  if (variants.some(({ figures }) => figures?.solvedN != null))
+    columns.push({ label: 'Strength, solved', unit: 'N', digits: 1, of: (row) => variants[row]!.figures?.solvedN ?? undefined })
   return <TableSheet title={title} rowCount={variants.length} columns={columns} onClose={onClose} />
 }
 

@@ -11,6 +11,16 @@ export interface Point {
 export const pointsOf = (variants: readonly FoundVariant[]): Point[] =>
   variants.flatMap((variant) => (variant.figures ? [{ variant, figures: withAll(variant.figures) }] : []))
 
+/** What strength is told by: of all by sections, or of those alone whose load is solved. */
+export type Model = 'solved' | 'sections'
+
+/** Variants that were solved, with what they bear by that. */
+export const solvedPointsOf = (points: readonly Point[]): Point[] =>
+  points.flatMap((point) => {
+    const { solvedN } = point.variant.figures ?? {}
+    return typeof solvedN === 'number' ? [{ ...point, figures: { ...point.figures, strength: solvedN } }] : []
+  })
+
 /** Whether a point has a place by these figures: one that was found before a figure was thought of lacks it. */
 export const isKnown =
   (...by: readonly FigureId[]) =>

@@ -150,7 +150,7 @@ describe('the plot of what was found', () => {
     brushed.mockClear()
     render(<Plot />)
   })
-  const plot = (): SVGSVGElement => screen.getByRole<HTMLElement>('img') as unknown as SVGSVGElement
+  const plot = (): SVGSVGElement => screen.getByRole<HTMLElement>('group') as unknown as SVGSVGElement
 
   it('tells in words how many there are and how many are on the front', () => {
     // Within 1000 s the second variant is out, and the third is beaten by the first.

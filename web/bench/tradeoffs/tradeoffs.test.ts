@@ -3,7 +3,20 @@ import type { AllFigures } from '@sable/core/search/figures'
 import { describe, expect, it } from 'vitest'
 import { difference, shown } from './figureWords'
 import { parseChoices } from './parseChoices'
-import { beatenBy, extentOf, frontAlong, isIn, limitOn, limitsFrom, limitsText, namedOf, nearestPoint, pointsOf, withLimit } from './plot'
+import {
+  beatenBy,
+  extentOf,
+  frontAlong,
+  isIn,
+  limitOn,
+  limitsFrom,
+  limitsText,
+  namedOf,
+  nearestPoint,
+  pointsOf,
+  solvedPointsOf,
+  withLimit,
+} from './plot'
 
 const figures = (time: number, strength: number, surface = 10): AllFigures => ({
   time,
@@ -56,6 +69,18 @@ describe('choices of a setting', () => {
 })
 
 describe('points of a search', () => {
+  it('that were solved bear what that says, and the others are not among them', () => {
+    const [first, second, third, ...rest] = variants
+    const solved = (variant: FoundVariant | undefined, solvedN: number | null): FoundVariant => ({
+      ...variant!,
+      figures: { ...variant!.figures!, solvedN },
+    })
+    const found = solvedPointsOf(pointsOf([solved(first, 31), solved(second, null), solved(third, 28), ...rest]))
+    expect(places(found)).toEqual([0, 2])
+    expect(found.map((point) => point.figures.strength)).toEqual([31, 28])
+    expect(found[0]!.figures.time).toBe(100)
+  })
+
   it('leave out what cannot be printed, and have a front in any two figures', () => {
     expect(points).toHaveLength(5)
     expect(places(frontAlong(points, time, strength))).toEqual([0, 1, 4])

@@ -3,11 +3,14 @@ import { figureIds } from '@sable/core/figures/table/figure'
 import { type FigureLimit, meets, type Objective, usually } from '@sable/core/search/figures'
 import { useEffect, useMemo, useState } from 'react'
 import { useAddress } from '../../ui/useAddress'
-import { extentOf, limitsFrom, limitsText, namedOf, type Point, pointsOf } from './plot'
+import { extentOf, limitsFrom, limitsText, type Model, namedOf, type Point, pointsOf, solvedPointsOf } from './plot'
 import type { Shades } from './Scatter'
 
 /** What is looked at of a search's variants: axes, limits, the picked one. All of it stands in the address. */
 export interface Found {
+  /** What strength is told by, and how many there are that could be told as solved. */
+  readonly model: Model
+  readonly solvedCount: number
   readonly points: readonly Point[]
   /** Those that keep all limits. */
   readonly good: readonly Point[]
@@ -20,7 +23,8 @@ export interface Found {
   readonly pick: (point: Point | undefined) => void
 }
 
-export function useFound(spec: SearchSpec, variants: readonly FoundVariant[]): Found {
+/** @param isAtWork as long as a search goes on, strength is told by sections */
+export function useFound(spec: SearchSpec, variants: readonly FoundVariant[], isAtWork: boolean): Found {
   const { get, set } = useAddress()
   const [limits, setLimits] = useState<readonly FigureLimit[]>(() => {
     const asked = get('limits')
@@ -32,7 +36,10 @@ export function useFound(spec: SearchSpec, variants: readonly FoundVariant[]): F
     const wait = setTimeout(() => set({ limits: text === limitsText(spec.limits) ? undefined : text }), 250)
     return () => clearTimeout(wait)
   }, [limits, spec.limits, set])
-  const points = useMemo(() => pointsOf(variants), [variants])
+  const all = useMemo(() => pointsOf(variants), [variants])
+  const solved = useMemo(() => solvedPointsOf(all), [all])
+  const model: Model = !isAtWork && solved.length > 0 && get('strength') !== 'sections' ? 'solved' : 'sections'
+  const points = model === 'solved' ? solved : all
   const good = useMemo(() => points.filter(({ figures }) => meets(figures, limits)), [points, limits])
   const named = useMemo(() => namedOf(points, limits), [points, limits])
   const axisOf = (name: string | undefined, otherwise: number): Objective => {
@@ -48,6 +55,8 @@ export function useFound(spec: SearchSpec, variants: readonly FoundVariant[]): F
   const size = get('size') === undefined ? undefined : axisOf(get('size'), 0)
   const picked = Number(get('variant')) - 1
   return {
+    model,
+    solvedCount: solved.length,
     points,
     good,
     named,

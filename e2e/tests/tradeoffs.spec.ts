@@ -45,7 +45,7 @@ test('a search runs on the server, is paused and goes on, and a point of it beco
   await choose(page.getByLabel('Up', { exact: true }), 'strength')
   const limit = page.getByRole('slider', { name: 'Limit of Strength' })
   await limit.focus()
-  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowUp')
+  for (let i = 0; i < 60; i++) await page.keyboard.press('ArrowUp')
   await expect.poll(async () => Number.parseInt(await meeting.innerText(), 10)).toBeLessThan(before)
   await page.keyboard.press('Delete')
 

@@ -32,6 +32,9 @@ test('a trail begins and ends at the two candidates’ own figures, in the order
   expect((await names(page)).slice(0, 2)).toEqual(['infillDensity', 'wallCount'])
   await expect(row(page, 'wallCount')).toContainText('3 → 5')
   await expect(row(page, 'wallCount')).toContainText(/\+[\d.]+ min\s*\+\d+ %/)
+  // First by sections; then each step's load is solved, all at once.
+  await expect(page.getByText('strength solved', { exact: true })).toBeVisible()
+  await expect(row(page, 'wallCount')).toContainText(/\+[\d.]+ N/)
   await expect(page.getByText(new RegExp(`From ${from} min to ${to} min: infill density 15 to 25 %`))).toBeVisible()
 })
 

@@ -16,7 +16,7 @@ export function TrailBar({ trail }: { trail: Trail }) {
   const { candidates } = useBench().content
   const { set } = useAddress()
   const sorting = useSortByGain(trail)
-  const { from, to, measure, known } = trail
+  const { from, to, measure, known, solved } = trail
   const name = `steps from ${from.name} to ${to.name}`
   return (
     <ViewBar>
@@ -36,6 +36,19 @@ export function TrailBar({ trail }: { trail: Trail }) {
       {known.done < known.wanted && (
         <span role="status" className="figure text-[12px] text-muted">
           {known.done} of {known.wanted}
+        </span>
+      )}
+      {known.done === known.wanted && solved.wanted > 0 && (
+        <span
+          role="status"
+          className="text-[12px] text-muted"
+          data-hint="What a part bears is solved for each step on cells no wider than a line. Averages over orders go by sections."
+        >
+          {solved.isSolved
+            ? 'strength solved'
+            : solved.done === solved.wanted
+              ? 'strength by sections: one is not solved'
+              : `strength by sections; solved ${solved.done} of ${solved.wanted}`}
         </span>
       )}
       <SaveMenu name={name} csv={() => download(`${fileNameFrom(name)}.csv`, trailCsv(trail), 'text/csv')} />

@@ -19,6 +19,7 @@ import { useAddress } from '../../ui/useAddress'
 import { type Measure, measures, type Sense, senseOf } from './measures'
 import { type StepWords, stepWords } from './stepWords'
 import { predictionOf, useSets } from './useSets'
+import { useSolvedSets } from './useSolvedSets'
 
 /** The same random orders whenever they are asked for. */
 const SEED = 20260
@@ -48,6 +49,8 @@ export interface Trail {
   readonly averagedOver: number
   /** Which way the whole trail goes. */
   readonly whole: Sense
+  /** Whether its loads are solved, and how many of them are as long as not all. */
+  readonly solved: { readonly isSolved: boolean; readonly done: number; readonly wanted: number }
   readonly known: { readonly done: number; readonly wanted: number }
   /** The candidate that some of the steps make. */
   readonly madeOf: (ids: ReadonlySet<string>) => Candidate
@@ -80,7 +83,9 @@ export function useTrail(from: Candidate, to: Candidate): Trail {
   const ends = JSON.stringify([{ ...from, name: '' }, { ...to, name: '' }, part.contentKey, content.placement, purpose.load, shelf])
   const known = useSets(ends, asked, requestOf)
 
-  const predictions = sets.map((ids) => predictionOf(known, ids))
+  const bySections = sets.map((ids) => predictionOf(known, ids))
+  const solved = useSolvedSets(ends, purpose, sets, bySections, requestOf)
+  const { predictions } = solved
   const value = (p: Prediction | undefined): number | undefined => p && measure.of(p, purpose)
   const values = predictions.map(value)
   const seen = values.filter((one): one is number => one !== undefined)
@@ -98,8 +103,12 @@ export function useTrail(from: Candidate, to: Candidate): Trail {
     scale: { low: Math.min(0, ...seen), high: Math.max(1e-9, ...seen) },
     refusedAfter: (count) => known.of(sets[count]!) !== undefined && !predictions[count],
     averaged,
+    solved,
+    // Over many orders nothing is solved: beside what is it would not be told alike.
     average:
-      averaged && some.every((one) => prefixes(one).every((ids) => known.of(ids)?.prediction))
+      averaged &&
+      !(solved.isSolved && measure.id === 'strength') &&
+      some.every((one) => prefixes(one).every((ids) => known.of(ids)?.prediction))
         ? averageEffects(steps, some, (ids) => value(predictionOf(known, ids)) ?? 0)
         : undefined,
     averagedOver: some.length,

@@ -15,6 +15,7 @@ const foretoldSchema = z.object({
   bond: z.number(),
   inForce: z.record(z.string(), z.number()).readonly(),
   bands: z.array(z.object({ swayMm: z.number(), cooling: z.number() })).readonly(),
+  barMm3: z.number().positive().optional(),
 })
 
 export const trialWriteSchema = trialPlaceSchema.extend({

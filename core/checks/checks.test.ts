@@ -14,7 +14,13 @@ import { type Evidence, fixWords, severities } from './check'
 import { allRules, runChecks } from './runChecks'
 import { purposeChecks } from './safetyChecks'
 
-const calmSway: Evidence['sway'] = { mostMm: 0.001, atZMm: 10, footMargin: 20, worst: { speedMmS: 50, timeS: 10, forceN: 0.5 } }
+const calmSway: Evidence['sway'] = {
+  mostMm: 0.001,
+  atZMm: 10,
+  footMargin: 20,
+  isSlender: false,
+  worst: { speedMmS: 50, timeS: 10, forceN: 0.5 },
+}
 const calm = { speedMmS: 40, limiter: 'asked' } as const
 const time: Evidence['time'] = {
   timeS: 1800,
@@ -63,7 +69,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     gloss: { mean: 0.6, spread: 0.1, bandAtZMm: 12, band: 0.05 },
     ringing: { amplitudeMm: 0.01, wavelengthMm: 1, measured: false },
     sway: calmSway,
-    supportSway: { mostMm: 0, atZMm: 0 },
+    supportSway: { mostMm: 0, atZMm: 0, forceN: 0 },
     fit: { shrinkMm: 0.1, shrinkShare: 0.002, flareMm: 0.1, worstMm: 0.1, worst: 'foot' },
     warp: { risk: 0.3, strain: 0.002, contactMm: 70, airC: 22 },
     sag: { droopMm: 0, hanging: 0, bridgeMm: 0, spanMm: 0 },
@@ -266,7 +272,7 @@ const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: 
   ],
   ['corners-lift', { warp: { risk: 1.8, strain: 0.007, contactMm: 140, airC: 22 } }, /140 mm of foot.*1\.8 times.*enclosure/],
   ['part-comes-loose', { sway: { ...calmSway, falls: { aboveZMm: 80, by: 'foot' } } }, /From z 80 mm.*comes off the bed/],
-  ['support-sways', { supportSway: { mostMm: 2.4, atZMm: 90 } }, /2\.4 mm at z 90 mm.*15 to 35 mm/],
+  ['support-sways', { supportSway: { mostMm: 2.4, atZMm: 90, forceN: 0.5 } }, /2\.4 mm at z 90 mm.*15 to 35 mm/],
   ['top-stays-open', { topClosure: { gapMm: 9, thicknessMm: 0.4, closure: 0.4 } }, /0\.40 mm thick.*9\.0 mm/],
   ['strings', { strings: { openM: 2, pulledM: 1, expected: 80 } }, /2\.0 m over open air/],
   [

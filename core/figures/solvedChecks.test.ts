@@ -55,6 +55,19 @@ describe('strength, once it is solved', () => {
     expect(solvedChecks(told(), other)).toEqual([])
   })
 
+  it('tells of a part that sways more than its sections say, and nothing twice', () => {
+    const part = { atZMm: 40, mm: 0.2, overBeam: 4, mmPerN: 0.4, voxelMm: 0.4, cells: 900, bodies: 2, topMm: 40 }
+    const swaying: Prediction = { ...p, solvedSway: { part } }
+    expect(solvedChecks(swaying, purpose)).toMatchObject([{ id: 'sways-more-than-a-beam', atZMm: 40, severity: 'caution' }])
+    expect(solvedChecks({ ...swaying, sway: { ...p.sway, slowAboveZMm: 30 } }, purpose)).toEqual([])
+    expect(solvedChecks({ ...p, solvedSway: { part: { ...part, mm: 0.05 } } }, purpose)).toEqual([])
+    expect(figureOf.sway.value(swaying, purpose)).toBe(0.2)
+    expect(figureOf.sway.of(swaying, purpose)).toMatchObject({ text: '200', unit: 'µm', note: 'solved at z 40 mm' })
+    expect(figureOf.sway.of({ ...p, solvedSway: { part: { ...part, mm: 0.9 } } }, purpose)).toMatchObject({ text: 'falls' })
+    const told = figureOf.sway.explain(swaying, knownSetup(setupOf()), purpose).terms.map(({ value }) => value)
+    expect(told.join()).toContain('4 × its beam; the weakest of 2 bodies')
+  })
+
   it('of picked cases is that of the worst, in newtons or times its loads; before it is solved there is none', () => {
     const face = { at: [0, 0, 0] as [number, number, number], withinDeg: 20 }
     const picked: Purpose = {

@@ -10,7 +10,32 @@ const UNSEEN = 0.8
 const HANGING = 0.03
 
 /** What a solved load shows that no setting does by itself: layers that part first, walls that buckle, what sections do not see. */
-export function solvedChecks(p: Pick<Prediction, 'solved' | 'strength' | 'oblique' | 'own'>, purpose: Purpose): Check[] {
+export function solvedChecks(p: Prediction, purpose: Purpose): Check[] {
+  return [...swayChecks(p), ...loadChecks(p, purpose)]
+}
+
+/** What stands and sways more than its sections say: leaning, hollow, or several bodies of which the nozzle pushes one. */
+function swayChecks({ sway, solvedSway, settings: { lineWidth } }: Prediction): Check[] {
+  const { part } = solvedSway ?? {}
+  // What the beam tells already is told.
+  if (!part || part.mm <= lineWidth / 4 || sway.slowAboveZMm !== undefined) return []
+  return [
+    asCheck(
+      { id: 'sways-more-than-a-beam', severity: 'caution' },
+      {
+        atZMm: part.atZMm,
+        evidence: `Solved, it gives way under the nozzle by ${part.mm.toFixed(2)} mm at z ${part.atZMm.toFixed(0)} mm, ${part.overBeam.toFixed(1)} × what its sections say.`,
+        means:
+          part.bodies > 1
+            ? `${part.bodies} bodies stand alone up there, and the nozzle pushes one of them at a time.`
+            : 'It leans, or is weaker than its level cuts look: its edge feathers there.',
+        todo: 'Lift on travel, give each layer more time, lay it down, or join the bodies.',
+      },
+    ),
+  ]
+}
+
+function loadChecks(p: Pick<Prediction, 'solved' | 'strength' | 'oblique' | 'own'>, purpose: Purpose): Check[] {
   const solved = solvedLoad(p, purpose)
   if (!solved) return []
   const { by, at, failureN, factor, dropped } = solved

@@ -32,7 +32,7 @@ describe('an override of the whole part', () => {
   it.each(everywhere)('%o tells the figures of a profile that says so itself', async (values) => {
     const byProfile = figuresOf(await predictWith(values), noPurpose)
     const byOverride = figuresOf(await predictWith({}, [{ name: 'all', fromZ: 0, values }]), noPurpose)
-    for (const [name, value] of Object.entries(byProfile))
+    for (const [name, value] of Object.entries(byProfile) as [string, number][])
       expect(byOverride[name as keyof typeof byOverride], name).toBeCloseTo(value, 6 - Math.ceil(Math.log10(Math.abs(value) + 1)))
   })
 })

@@ -47,6 +47,7 @@ import {
 import { type FilamentFigures, filamentFigures } from './filamentFigures'
 import { type FinishOf, finishOf } from './finishOf'
 import { type CandidateOptions, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
+import type { SolvedSway } from './solvedSway'
 import type { SolvedPurpose } from './solvedWork'
 import { StageCache, stageKey } from './stageCache'
 import { ownOf, visibleTo } from './stageReads'
@@ -89,6 +90,8 @@ export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf, Fin
   readonly origins: Readonly<Record<SettingName, string>>
   /** What its purpose's load came to by finite elements, once that is there: it takes longer than all the rest. */
   readonly solved?: SolvedPurpose
+  /** How it and its supports give way under the nozzle by finite elements, alike. */
+  readonly solvedSway?: SolvedSway
 }
 
 /** Denser infill than this, %, has a line under every top that could not bridge by itself. */

@@ -2,7 +2,7 @@ import type { Prediction } from '@sable/core/pipeline/predict'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { candidateOf, lineupOf, shelf, storedPart } from '../testing/lineups'
 import type { PredictRequest } from './worker/request'
-import type { SolvedAnswer } from './worker/solving'
+import type { SolvedAnswer, SwayAnswer } from './worker/solving'
 
 interface Asked {
   readonly id: string
@@ -11,6 +11,12 @@ interface Asked {
   readonly answer: (answer: SolvedAnswer) => Promise<void>
 }
 const asked: Asked[] = []
+interface SwayAsked {
+  readonly id: string
+  readonly stop: Int32Array
+  readonly answer: (answer: SwayAnswer) => Promise<void>
+}
+const swaysAsked: SwayAsked[] = []
 vi.mock('comlink', () => ({ proxy: (of: unknown) => of }))
 vi.mock('./predictionPool', () => ({
   PredictionPool: class {
@@ -18,6 +24,17 @@ vi.mock('./predictionPool', () => ({
     submit(): void {}
     workerOf(id: string) {
       return {
+        solveSway: (_: PredictRequest, stop: Int32Array) =>
+          new Promise<SwayAnswer>((resolve) => {
+            swaysAsked.push({
+              id,
+              stop,
+              answer: async (answer) => {
+                resolve(answer)
+                await vi.advanceTimersByTimeAsync(1)
+              },
+            })
+          }),
         solveLoad: (_: PredictRequest, __: unknown, ___: unknown, stop: Int32Array, onProgress: (share: number) => void) =>
           new Promise<SolvedAnswer>((resolve) => {
             asked.push({
@@ -41,10 +58,13 @@ const { drawSolved, followSolved, PAUSE_MS, useSolving } = await import('./solve
 let walls = 0
 const content = (...names: string[]) => lineupOf(names.map((name, i) => candidateOf(name, { wallCount: walls, topLayers: 3 + i })))
 /** Its figures are there, and have stood for a while. */
-async function foretold(lineup: ReturnType<typeof content>): Promise<void> {
+const steady = { sway: { mostMm: 0, isSlender: false }, supportSway: { mostMm: 0 } }
+async function foretold(lineup: ReturnType<typeof content>, own: object = {}): Promise<void> {
   for (const candidate of lineup.candidates) {
     const key = keyOf(requestFor(candidate, lineup, storedPart, shelf)!)
-    useForecasts.setState({ [candidate.id]: { key, state: 'done', prediction: { timeS: 60 } as Prediction, startedAt: 0 } })
+    useForecasts.setState({
+      [candidate.id]: { key, state: 'done', prediction: { timeS: 60, ...steady, ...own } as unknown as Prediction, startedAt: 0 },
+    })
   }
   await stands()
 }
@@ -60,6 +80,7 @@ beforeEach(() => {
   useSolving.setState({}, true)
   drawSolved([])
   asked.length = 0
+  swaysAsked.length = 0
   walls++
 })
 
@@ -140,12 +161,65 @@ describe('loads of a lineup', () => {
     const other = { ...lineup, purpose: { ...lineup.purpose, load: { ...lineup.purpose.load, kind: 'crush' as const } } }
     const [candidate] = lineup.candidates
     const key = keyOf(requestFor(candidate!, lineup, storedPart, shelf)!)
-    useForecasts.setState({ [candidate!.id]: { key, state: 'done', prediction: { timeS: 60 } as Prediction, startedAt: 0 } })
+    useForecasts.setState({
+      [candidate!.id]: { key, state: 'done', prediction: { timeS: 60, ...steady } as unknown as Prediction, startedAt: 0 },
+    })
     await vi.advanceTimersByTimeAsync(PAUSE_MS / 2)
     follow(other)
     await vi.advanceTimersByTimeAsync(PAUSE_MS / 2 + 1)
     expect(asked).toHaveLength(0)
     await stands()
     expect(asked).toHaveLength(1)
+  })
+})
+
+describe('how candidates stand', () => {
+  const slender = { sway: { mostMm: 0.004, isSlender: true } }
+  const sway = (mm: number): SwayAnswer => ({ kind: 'done', sway: { part: { mm } } }) as SwayAnswer
+  const stood = (lineup: ReturnType<typeof content>, i: number) => useForecasts.getState()[lineup.candidates[i]!.id]?.prediction?.solvedSway
+
+  it('is solved after their loads, of those that may sway, and told when all of it is there', async () => {
+    const lineup = content('one', 'two')
+    follow(lineup)
+    await foretold(lineup, slender)
+    expect(swaysAsked).toHaveLength(0)
+    await asked[0]!.answer(solved(40))
+    await asked[1]!.answer(solved(50))
+    await stands()
+    expect(swaysAsked.map(({ id }) => id)).toEqual(lineup.candidates.map(({ id }) => id))
+    await swaysAsked[0]!.answer(sway(0.3))
+    expect(stood(lineup, 0)).toBeUndefined()
+    await swaysAsked[1]!.answer(sway(0.2))
+    expect(stood(lineup, 0)).toEqual({ part: { mm: 0.3 } })
+    expect(stood(lineup, 1)).toEqual({ part: { mm: 0.2 } })
+    expect(told(lineup, 0)).toMatchObject({ failureN: 40 })
+    await stands()
+    expect(swaysAsked).toHaveLength(2)
+  })
+
+  it('stays with their beams where they are steady or cannot be solved, and is solved of what is only looked at too', async () => {
+    const lineup = content('one')
+    const shown = { ...lineup, purpose: { ...lineup.purpose, kind: 'show' as const } }
+    follow(shown)
+    await foretold(shown)
+    expect(swaysAsked).toHaveLength(0)
+    await foretold(shown, slender)
+    await stands()
+    expect(swaysAsked).toHaveLength(1)
+    await swaysAsked[0]!.answer({ kind: 'refused', message: 'Nothing of the part is held.', where: '', remedy: 'Hold it.' })
+    await stands()
+    expect(swaysAsked).toHaveLength(1)
+    expect(stood(lineup, 0)).toEqual({})
+    expect(asked).toHaveLength(0)
+  })
+
+  it('is given up when its figures change', async () => {
+    const lineup = content('one')
+    const shown = { ...lineup, purpose: { ...lineup.purpose, kind: 'show' as const } }
+    follow(shown)
+    await foretold(shown, slender)
+    await stands()
+    useForecasts.setState({ [lineup.candidates[0]!.id]: { key: 'other', state: 'running', startedAt: 0 } as never })
+    expect(swaysAsked[0]!.stop[0]).toBe(1)
   })
 })

@@ -3,12 +3,13 @@ import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
 import type { SolvedPicture } from '@sable/core/physics/solved/picture'
 import type { Purpose } from '@sable/core/physics/strength/purpose'
+import { type SolvedSway, swayMatters } from '@sable/core/pipeline/solvedSway'
 import { notSolved, type SolvedPurpose, solvedKey } from '@sable/core/pipeline/solvedWork'
 import * as Comlink from 'comlink'
 import { create } from 'zustand'
 import { type Forecast, keyOf, predictionPool, requestFor, useForecasts } from './predictionStore'
 import type { PredictRequest } from './worker/request'
-import type { SolvedAnswer } from './worker/solving'
+import type { SolvedAnswer, SwayAnswer } from './worker/solving'
 
 /** A candidate's solved load, how far it is, or why there is none. */
 export interface Solving {
@@ -27,6 +28,8 @@ export const useSolving = create<Record<string, Solving>>()(() => ({}))
 /** What was solved last is kept, and of pictures, which are large, fewer. */
 const [MOST_KEPT, MOST_PICTURES] = [60, 4]
 const kept = new Map<string, SolvedPurpose>()
+/** By what a forecast was made of. */
+const swayed = new Map<string, SolvedSway>()
 const pictures = new Map<string, SolvedPicture>()
 
 /** So long figures have stood before their load is solved, ms. */
@@ -42,6 +45,7 @@ let followed: Followed | undefined
 /** Candidates whose pictures are looked at. */
 let drawn: ReadonlySet<string> = new Set()
 const running = new Map<string, { readonly key: string; readonly stop: Int32Array }>()
+const standing = new Map<string, { readonly key: string; readonly stop: Int32Array }>()
 
 /** Solves the purpose's load on every candidate as soon as its figures are there, and anew whenever it changes. */
 export function followSolved(next: Followed | undefined): void {
@@ -62,33 +66,72 @@ function step(): void {
   const { purpose } = content
   const ids = new Set(content.candidates.map(({ id }) => id))
   for (const [id, { stop }] of running) if (!ids.has(id)) Atomics.store(stop, 0, 1)
-  const why = notSolved(purpose)
-  const attached: Record<string, Forecast> = {}
-  let isWhole = true
+  for (const [id, { key, stop }] of standing) if (!ids.has(id) || useForecasts.getState()[id]?.key !== key) Atomics.store(stop, 0, 1)
+  const known: Known[] = []
   for (const candidate of content.candidates) {
     const request = requestFor(candidate, content, part, shelf)
     const forecast = useForecasts.getState()[candidate.id]
     if (!request || !forecast) continue
-    if (forecast.state === 'running' || forecast.key !== keyOf(request)) isWhole = false
-    if (forecast.state !== 'done' || forecast.key !== keyOf(request) || purpose.kind === 'show') continue
-    const key = `${forecast.key} ${solvedKey(purpose)}`
-    if (why !== undefined) {
-      tell(candidate.id, { key, why })
-      continue
-    }
-    const [solved, picture] = [kept.get(key), pictures.get(key)]
-    if (solved && (picture || !drawn.has(candidate.id))) {
-      tell(candidate.id, { key, solved, ...(picture ? { picture } : {}) })
-      const { prediction } = forecast
-      if (prediction && prediction.solved !== solved) attached[candidate.id] = { ...forecast, prediction: { ...prediction, solved } }
-      continue
-    }
-    if (useSolving.getState()[candidate.id]?.key === key && useSolving.getState()[candidate.id]?.why !== undefined) continue
-    if (!solved) isWhole = false
-    if (running.get(candidate.id)?.key !== key) start(candidate.id, key, request, purpose, drawn.has(candidate.id))
+    if (forecast.state === 'running' || forecast.key !== keyOf(request)) known.push({ isLoadWhole: false, isSwayWhole: false })
+    if (forecast.state !== 'done' || forecast.key !== keyOf(request)) continue
+    const load = loadOf(candidate.id, forecast, request, purpose)
+    known.push({ id: candidate.id, forecast, ...load, ...swayOf(candidate.id, forecast, request, load.isLoadWhole) })
   }
-  // All at once: candidates whose loads come from different models are not to be compared.
-  if (isWhole && Object.keys(attached).length > 0) useForecasts.setState(attached)
+  // All at once: candidates whose figures come from different models are not to be compared.
+  const [isLoadWhole, isSwayWhole] = [known.every((one) => one.isLoadWhole), known.every((one) => one.isSwayWhole)]
+  const attached: Record<string, Forecast> = {}
+  for (const { id, forecast, solved, solvedSway } of known) {
+    const { prediction } = forecast ?? {}
+    if (id === undefined || !prediction) continue
+    const fresh = {
+      ...(isLoadWhole && solved && prediction.solved !== solved ? { solved } : {}),
+      ...(isSwayWhole && solvedSway && prediction.solvedSway !== solvedSway ? { solvedSway } : {}),
+    }
+    if (Object.keys(fresh).length > 0) attached[id] = { ...forecast!, prediction: { ...prediction, ...fresh } }
+  }
+  if (Object.keys(attached).length > 0) useForecasts.setState(attached)
+}
+
+/** What is solved of a candidate, and whether all of it is that can be. */
+interface Known {
+  readonly id?: string
+  readonly forecast?: Forecast
+  readonly solved?: SolvedPurpose | undefined
+  readonly solvedSway?: SolvedSway | undefined
+  readonly isLoadWhole: boolean
+  readonly isSwayWhole: boolean
+}
+
+/** A candidate's load, as far as it is solved; else it is begun with. */
+function loadOf(id: string, { key: made }: Forecast, request: PredictRequest, purpose: Purpose): Pick<Known, 'solved' | 'isLoadWhole'> {
+  if (purpose.kind === 'show') return { isLoadWhole: true }
+  const key = `${made} ${solvedKey(purpose)}`
+  const why = notSolved(purpose)
+  if (why !== undefined) {
+    tell(id, { key, why })
+    return { isLoadWhole: true }
+  }
+  const [solved, picture] = [kept.get(key), pictures.get(key)]
+  if (solved && (picture || !drawn.has(id))) {
+    tell(id, { key, solved, ...(picture ? { picture } : {}) })
+    return { solved, isLoadWhole: true }
+  }
+  const now = useSolving.getState()[id]
+  if (now?.key === key && now.why !== undefined) return { isLoadWhole: true }
+  if (running.get(id)?.key !== key) start(id, key, request, purpose, drawn.has(id))
+  return { solved, isLoadWhole: solved !== undefined }
+}
+
+/** How a candidate stands, as far as that is solved; else it is begun with once its load is. */
+function swayOf(
+  id: string,
+  { key, prediction }: Forecast,
+  request: PredictRequest,
+  isLoadWhole: boolean,
+): Pick<Known, 'solvedSway' | 'isSwayWhole'> {
+  if (!prediction || !swayMatters(prediction)) return { isSwayWhole: true }
+  if (isLoadWhole && !swayed.has(key) && standing.get(id)?.key !== key) startSway(id, key, request)
+  return { solvedSway: swayed.get(key), isSwayWhole: swayed.has(key) }
 }
 
 function tell(id: string, next: Solving): void {
@@ -132,6 +175,31 @@ function start(id: string, key: string, request: PredictRequest, purpose: Purpos
     )
     .finally(() => {
       if (running.get(id)?.stop === stop) running.delete(id)
+      step()
+    })
+}
+
+/** How a candidate stands; of figures that come after its own nobody waits. */
+function startSway(id: string, key: string, request: PredictRequest): void {
+  const stop = new Int32Array(new SharedArrayBuffer(4))
+  standing.set(id, { key, stop })
+  const ask = async (): Promise<SwayAnswer> => {
+    await new Promise((soon) => setTimeout(soon, PAUSE_MS))
+    if (Atomics.load(stop, 0) === 1) return { kind: 'cancelled' }
+    return predictionPool()
+      .workerOf(id)
+      .solveSway(
+        request,
+        stop,
+        Comlink.proxy(() => {}),
+      )
+  }
+  ask()
+    // What cannot be solved stays with its beams.
+    .then((answer) => answer.kind !== 'cancelled' && keep(swayed, key, answer.kind === 'done' ? answer.sway : {}, MOST_KEPT))
+    .catch(() => keep(swayed, key, {}, MOST_KEPT))
+    .finally(() => {
+      if (standing.get(id)?.stop === stop) standing.delete(id)
       step()
     })
 }

@@ -25,6 +25,7 @@ import { MovedFigures } from './MovedFigures'
 import { PlanPanel } from './PlanPanel'
 import { PrintBefore, printBefore } from './PrintBefore'
 import { ReadPanel } from './ReadPanel'
+import { solvedBar } from './solvedBar'
 import { ThingDrawing } from './ThingDrawing'
 import { TrialPhotos } from './TrialPhotos'
 import { trialRequest } from './trialRequest'
@@ -97,7 +98,7 @@ export function TrialBench({
     attempt(async () => {
       if (!spec) return
       const { printer, nozzle, spool } = place
-      const foretold = planned.prediction && foretoldOf(spec, setup, planned.prediction)
+      const foretold = planned.prediction && { ...foretoldOf(spec, setup, planned.prediction), ...(await solvedBar(kind, request)) }
       const { id } = await addTrial({
         printer,
         nozzle,

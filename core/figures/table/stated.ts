@@ -43,7 +43,7 @@ export const solvedLoad = ({ solved }: Pick<Prediction, 'solved'>, purpose: Purp
   solved?.of === solvedKey(purpose) ? solved : undefined
 
 /** A prediction as far as sections go: what is compared with others that were not solved must not be. */
-export function bySections<P extends Pick<Prediction, 'solved'>>(prediction: P): Omit<P, 'solved'> {
-  const { solved: _, ...rest } = prediction
+export function bySections<P extends Pick<Prediction, 'solved' | 'solvedSway'>>(prediction: P): Omit<P, 'solved' | 'solvedSway'> {
+  const { solved: _, solvedSway: __, ...rest } = prediction
   return rest
 }

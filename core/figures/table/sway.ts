@@ -1,12 +1,23 @@
-import type { SwayFigures } from '../../physics/sway/sway'
+import type { Prediction } from '../../pipeline/predict'
+import type { SolvedStand } from '../../pipeline/solvedSway'
 import { knownOf } from '../../setup/knownSetup'
 import { inWords, threeDigits } from '../../units/format'
-import { asPercent, atHeight, type Figure, fixed, inPlain, mm, row, type Told } from './figure'
+import { asPercent, atHeight, type Figure, fixed, inPlain, mm, type Reason, row, type Told } from './figure'
 
 const plain = { unit: 'mm', per: 1, digits: 3 }
 
+type Swaying = Pick<Prediction, 'sway' | 'solvedSway' | 'settings'>
+
 /** How far, or that it cannot be; less than a micrometre is none, whatever it is compared with. */
-function told({ mostMm, falls, slowAboveZMm }: SwayFigures): Omit<Told, 'basis'> {
+function told({ sway: { mostMm, falls, slowAboveZMm }, solvedSway, settings }: Swaying): Omit<Told, 'basis'> {
+  const { part } = solvedSway ?? {}
+  if (part) {
+    const falling = part.mm > settings.lineWidth
+    const note = `solved at z ${mm(part.atZMm, 0)}`
+    return falling
+      ? { value: part.mm, text: 'falls', base: 'falls', unit: '', note }
+      : { value: part.mm, text: fixed(1000 * part.mm, 0), unit: 'µm', note }
+  }
   if (falls)
     return {
       value: mostMm,
@@ -24,6 +35,19 @@ function told({ mostMm, falls, slowAboveZMm }: SwayFigures): Omit<Told, 'basis'>
   }
 }
 
+/** What a solve makes of it, beside the beam. */
+function solvedTerms(what: string, stand: SolvedStand | undefined): Reason['terms'] {
+  if (!stand) return []
+  const { atZMm, overBeam, bodies, cells, voxelMm, mm: moved } = stand
+  const pushed = bodies > 1 ? `; the weakest of ${bodies} bodies up there pushed alone` : ''
+  return [
+    {
+      label: `${what} by finite elements at z ${mm(atZMm, 0)}`,
+      value: `${mm(moved, 3)}, ${threeDigits(overBeam)} × its beam${pushed} (${cells} cells of ${mm(voxelMm, 2)})`,
+    },
+  ]
+}
+
 export const sway: Figure = {
   ...row(
     'sway',
@@ -31,12 +55,12 @@ export const sway: Figure = {
     'mm',
     'How far the part gives way under the nozzle’s side force, where it gives way most, and from which height on that shows. Grows with speed, with knocks where the nozzle does not lift, on a table that shakes, and in layers that are still soft; the force is assumed.',
     'less',
-    ({ sway }) => told(sway),
+    (p) => told(p),
   ),
   id: 'sway',
   noun: 'sway',
   plain,
-  value: (p) => p.sway.mostMm,
+  value: ({ sway, solvedSway }) => solvedSway?.part?.mm ?? sway.mostMm,
   // Less than a micrometre is none.
   shown: (mm) => (mm < 0.001 ? 'none' : inPlain(plain)(mm)),
   explain: (p, { material, printer, constants, known }) => ({
@@ -55,6 +79,8 @@ export const sway: Figure = {
       { label: `stiffness of ${material.name}`, value: `${threeDigits(material.strength.modulus)} MPa` },
       { label: 'height', value: mm(p.mesh.sizeMm[2]) },
       { label: 'a quarter of a line', value: mm(p.settings.lineWidth / 4, 2) },
+      ...solvedTerms('part', p.solvedSway?.part),
+      ...solvedTerms('support', p.solvedSway?.support),
     ],
     place: p.sway.falls
       ? p.sway.falls.by === 'sway'
@@ -86,16 +112,20 @@ export const sway: Figure = {
       'mm',
       'How far a support by itself gives way under the nozzle. More than a line’s width may break it.',
       'less',
-      ({ supportSway }) => ({
-        value: supportSway.mostMm < 0.001 ? 0 : supportSway.mostMm,
-        text: supportSway.mostMm < 0.001 ? 'none' : fixed(supportSway.mostMm, 2),
-        unit: supportSway.mostMm < 0.001 ? '' : 'mm',
-        ...(supportSway.looseAboveZMm !== undefined
-          ? { note: `foot loose from ${atHeight(supportSway.looseAboveZMm)}` }
-          : supportSway.mostMm < 0.001
-            ? {}
-            : { note: atHeight(supportSway.atZMm) }),
-      }),
+      ({ supportSway, solvedSway }) => {
+        const most = solvedSway?.support?.mm ?? supportSway.mostMm
+        const none = most < 0.001
+        return {
+          value: none ? 0 : most,
+          text: none ? 'none' : fixed(most, 2),
+          unit: none ? '' : 'mm',
+          ...(supportSway.looseAboveZMm !== undefined
+            ? { note: `foot loose from ${atHeight(supportSway.looseAboveZMm)}` }
+            : none
+              ? {}
+              : { note: `${solvedSway?.support ? 'solved ' : ''}${atHeight(supportSway.atZMm)}` }),
+        }
+      },
     ),
   ],
 }

@@ -27,11 +27,14 @@ export interface Extent {
   readonly high: Three
 }
 
-export function extentOf({ x, y, z, area, width, feature }: Toolpath): Extent {
+/** Which of what is laid is looked at: by what it is, and by the height of its layer, mm. */
+export type Which = (feature: number, z: number) => boolean
+
+export function extentOf({ x, y, z, area, width, feature }: Toolpath, isLookedAt: Which = isOfPart): Extent {
   const low = [Infinity, Infinity, Infinity]
   const high = [-Infinity, -Infinity, -Infinity]
   for (let m = 0; m < feature.length; m++) {
-    if (!isOfPart(feature[m]!) || !(area[m]! > 0)) continue
+    if (!isLookedAt(feature[m]!, z[m]!) || !(area[m]! > 0)) continue
     const half = width[m]! / 2
     for (let i = m; i <= m + 1; i++) {
       low[0] = Math.min(low[0]!, x[i]! - half)
@@ -51,8 +54,8 @@ export function extentOf({ x, y, z, area, width, feature }: Toolpath): Extent {
  *
  * @param voxelMm about how wide a cell is; at most as wide as keeps their number bearable
  */
-export function voxelsOf(path: Toolpath, voxelMm: number): Voxels {
-  const { low, high } = extentOf(path)
+export function voxelsOf(path: Toolpath, voxelMm: number, isLookedAt: Which = isOfPart): Voxels {
+  const { low, high } = extentOf(path, isLookedAt)
   const extent = [0, 1, 2].map((axis) => Math.max(1e-6, high[axis]! - low[axis]!))
   const wide = Math.max(voxelMm, Math.cbrt((extent[0]! * extent[1]! * extent[2]!) / MOST_PLACES))
   const counts = extent.map((mm) => Math.max(1, Math.round(mm / wide))) as [number, number, number]
@@ -60,7 +63,7 @@ export function voxelsOf(path: Toolpath, voxelMm: number): Voxels {
   const laid = new Laid(counts, size, low)
   const { x, y, z, area, width, feature } = path
   for (let m = 0; m < moveCount(path); m++) {
-    if (!isOfPart(feature[m]!) || !(area[m]! > 0)) continue
+    if (!isLookedAt(feature[m]!, z[m]!) || !(area[m]! > 0)) continue
     laid.line(x[m]!, y[m]!, x[m + 1]!, y[m + 1]!, z[m]!, area[m]!, width[m]!)
   }
   return laid.finish()
@@ -140,10 +143,10 @@ class Laid {
  * How wide cells may be at least, mm, so that there are no more than so many of them: by the plastic's own volume, and by twice that where it is laid
  * sparsely, for a cell that a line only touches is one as well.
  */
-export function bearableVoxel({ x, y, area, feature }: Toolpath, voxelMm: number, most: number): number {
+export function bearableVoxel({ x, y, z, area, feature }: Toolpath, voxelMm: number, most: number, isLookedAt: Which = isOfPart): number {
   let volume = 0
   for (let m = 0; m < feature.length; m++)
-    if (isOfPart(feature[m]!) && area[m]! > 0) volume += area[m]! * Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
+    if (isLookedAt(feature[m]!, z[m]!) && area[m]! > 0) volume += area[m]! * Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
   return Math.max(voxelMm, Math.cbrt((2 * volume) / most))
 }
 

@@ -6,6 +6,8 @@ export interface SupportSwayFigures {
   /** How far the unsteadiest support gives way under the nozzle, mm, and where. */
   readonly mostMm: number
   readonly atZMm: number
+  /** The nozzle's push, N. */
+  readonly forceN: number
   /** From this height on the foot of one comes off the bed under the nozzle, mm. */
   readonly looseAboveZMm?: number
 }
@@ -43,7 +45,7 @@ export function supportSway(
   { modulus, force, brim, adhesion }: SupportPush,
 ): SupportSwayFigures {
   let below: Trunk[] = []
-  let most = { mostMm: 0, atZMm: 0 }
+  let most = { mostMm: 0, atZMm: 0, forceN: force }
   let looseAboveZMm: number | undefined
   for (let layer = 0; layer < top.length; layer++) {
     const here: Trunk[] = []
@@ -67,7 +69,7 @@ export function supportSway(
       if (force * high > trunk.holds) looseAboveZMm = Math.min(looseAboveZMm ?? Infinity, high)
       here.push(trunk)
       const given = (force / modulus) * Math.max(0, high * high * trunk.a0 - 2 * high * trunk.a1 + trunk.a2)
-      if (given > most.mostMm) most = { mostMm: given, atZMm: high }
+      if (given > most.mostMm) most = { mostMm: given, atZMm: high, forceN: force }
     }
     below = here
   }

@@ -28,6 +28,8 @@ export interface SwayFigures {
   readonly falls?: { readonly aboveZMm: number; readonly by: 'sway' | 'foot' }
   /** Moment that its foot bears on the bed over the largest that pushes it. */
   readonly footMargin: number
+  /** Whether it is so many times as high as its upper half's thinnest section is wide that bodies of it may stand alone and sway. */
+  readonly isSlender: boolean
   /** The layer that sways most: how fast it is drawn, mm/s, how long it takes, s, and the force on it, N. */
   readonly worst: { readonly speedMmS: number; readonly timeS: number; readonly forceN: number }
 }
@@ -214,7 +216,8 @@ export function swayFigures(
   of: Pick<Standing, 'brim' | 'lineWidth'>,
   { adhesion }: Pick<SwayConstants, 'adhesion'>,
 ): SwayFigures {
-  if (given.length === 0) return { mostMm: 0, atZMm: 0, footMargin: Infinity, worst: { speedMmS: 0, timeS: 0, forceN: 0 } }
+  if (given.length === 0)
+    return { mostMm: 0, atZMm: 0, footMargin: Infinity, isSlender: false, worst: { speedMmS: 0, timeS: 0, forceN: 0 } }
   const most = given.reduce((at, { mm }, i) => (mm > given[at]!.mm ? i : at), 0)
   const holds = footMoment(sections[0]!, of.brim, adhesion)
   const from = (is: (section: number) => boolean): number => given.findIndex((_, i) => is(i))
@@ -234,9 +237,17 @@ export function swayFigures(
     ...(slow < 0 ? {} : { slowAboveZMm: sections[slow]!.z }),
     ...(falls ? { falls: { aboveZMm: sections[falls.at]!.z, by: falls.by } } : {}),
     footMargin: pushed > 0 ? holds / pushed : Infinity,
+    isSlender: isSlender(sections),
     worst: { speedMmS, timeS, forceN },
   }
 }
+
+function isSlender(sections: readonly LayerSection[]): boolean {
+  const thinnest = sections.slice(Math.floor(sections.length / 2)).reduce((least, { area }) => Math.min(least, area), Infinity)
+  return sections.at(-1)!.z > SLENDER * Math.sqrt(thinnest)
+}
+/** Assumed. */
+const SLENDER = 5
 
 /** The same at the top of each layer, mm; not a number where nothing stands. */
 export function swayByLayer(sections: readonly LayerSection[], tops: Float64Array, given: readonly LayerSway[]): Float64Array {

@@ -1,5 +1,7 @@
 import { breakingStress, GRAVITY, LYING, STANDING, sectionModulus } from '../../learning/bars'
 import type { Evidence } from '../../learning/evidence'
+import { NEAR_GRIP } from '../../physics/solved/structure'
+import type { Three } from '../../physics/solved/voxels'
 import type { Solid } from '../solids/solidKernel'
 import { measure, numberIn } from '../spec/question'
 import type { TrialSpec } from '../spec/trial'
@@ -17,6 +19,11 @@ const forms = [
 const notchOf = ({ form }: Pick<TrialSpec, 'form'>): number => (form === 'notched' ? NOTCH : 0)
 
 const SOLID = { wallCount: 4, infillDensity: 100, topLayers: 4, bottomLayers: 4, supports: 'off', brim: 'none' } as const
+
+/** So much of a bar is clamped, and so much pushed at its end, mm. */
+const [CLAMPED, PUSHED] = [10, 4]
+const fixed = [true, true, true] as const
+const boxOf = (low: Three, high: Three) => [{ kind: 'box', low, high } as const]
 
 const loads = [1, 2, 3].map((i) => measure(`load${i}`, `Bar ${i} broke under`, 'kg', 0.01, 500))
 const arm = measure('arm', 'From the clamp to the load', 'mm', 5, 200, true)
@@ -64,21 +71,38 @@ export const barsLying: TrialKind = {
     const bar = whole.minus(notch)
     return bar.plus(bar.at(0, WIDTH + 4, 0), bar.at(0, -WIDTH - 4, 0))
   },
+  // The middle one: at its clamp where it is plain, at its notch else, nothing being judged beside a clamp.
+  bar: (spec) => {
+    const { length } = spec.size
+    const depth = notchOf(spec)
+    const notch = -0.2 * length
+    const clamped = depth > 0 ? notch - 1.1 * depth - 2 * NEAR_GRIP : -length / 2 + CLAMPED
+    const far = length / 2
+    const aside = WIDTH / 2 + 1
+    return {
+      case: {
+        holds: [{ where: boxOf([-far - 1, -aside, -1], [clamped, aside, THICK + 1]), along: fixed }],
+        loads: [[{ where: boxOf([far - PUSHED, -aside, -1], [far + 1, aside, THICK + 1]), force: [0, 0, -1] }]],
+      },
+      armMm: far - PUSHED / 2 - (depth > 0 ? notch : clamped + NEAR_GRIP),
+      breaks: 'lines',
+    }
+  },
   questions: {
     band: [],
     whole: [arm, ...loads, measure('hung', 'For stiffness: hung', 'kg', 0.01, 100), measure('sag', 'it gave way by', 'mm', 0.1, 100)],
   },
   cautions,
-  judge({ spec, setup, whole }) {
+  judge({ spec, setup, whole, foretold }) {
     const lever = numberIn(whole, 'arm')
     if (lever === undefined) return { found: 'The arm is not told.', evidence: [], advice: [], warnings: [] }
-    const modulus = sectionModulus(WIDTH, THICK - notchOf(spec))
+    const modulus = foretold?.barMm3 ?? sectionModulus(WIDTH, THICK - notchOf(spec))
     const stresses = brokenUnder(whole).map((load) => breakingStress(load, lever, modulus))
     const evidence: Evidence[] = []
     const words: string[] = []
     if (stresses.length > 0) {
       words.push(
-        `Breaks at ${mean(stresses).toFixed(1)} MPa along its lines, by ${stresses.length} ${stresses.length === 1 ? 'bar' : 'bars'}`,
+        `Breaks at ${mean(stresses).toFixed(1)} MPa along its lines, by ${stresses.length} ${stresses.length === 1 ? 'bar' : 'bars'}${foretold?.barMm3 === undefined ? '' : ' that were solved as printed'}`,
       )
       evidence.push({
         on: 'constant',
@@ -130,6 +154,19 @@ export const barsStanding: TrialKind = {
     const bars = [-1, 0, 1].map((i) => post(band).at((i * (length - 12)) / 2, 0, foot))
     return kit.box(length, 18, foot).plus(...bars)
   },
+  // The middle one, on its foot.
+  bar: ({ size: { band, foot } }) => {
+    const aside = SIDE / 2 + 1
+    const top = foot + band
+    return {
+      case: {
+        holds: [{ where: boxOf([-1e3, -1e3, -1], [1e3, 1e3, foot]), along: fixed }],
+        loads: [[{ where: boxOf([-aside, -aside, top - PUSHED], [aside, aside, top + 1]), force: [1, 0, 0] }]],
+      },
+      armMm: band - PUSHED / 2 - NEAR_GRIP,
+      breaks: 'layers',
+    }
+  },
   questions: { band: [], whole: [arm, ...loads] },
   cautions,
   judge({ spec, setup, whole, foretold }) {
@@ -137,7 +174,9 @@ export const barsStanding: TrialKind = {
     const stresses =
       lever === undefined
         ? []
-        : brokenUnder(whole).map((load) => breakingStress(load, lever, sectionModulus(SIDE - 2 * notchOf(spec), SIDE - 2 * notchOf(spec))))
+        : brokenUnder(whole).map((load) =>
+            breakingStress(load, lever, foretold?.barMm3 ?? sectionModulus(SIDE - 2 * notchOf(spec), SIDE - 2 * notchOf(spec))),
+          )
     if (stresses.length === 0) return { found: 'Nothing was measured.', evidence: [], advice: [], warnings: [] }
     const { strength } = setup.material
     const within = strength.inLayer * (setup.constants?.strength.inLayer ?? 1)

@@ -1,5 +1,6 @@
 import type { ConstantId } from '../../constants/constants'
 import type { Evidence } from '../../learning/evidence'
+import type { Case } from '../../physics/solved/structure'
 import type { SettingName, SettingValues } from '../../profile/settings'
 import type { Setup } from '../../setup/resolve'
 import type { Solid, SolidKit } from '../solids/solidKernel'
@@ -77,6 +78,17 @@ export interface Foretold {
   readonly inForce: Readonly<Record<string, number>>
   /** Sway at the nozzle, mm, and layer time over what a layer needs to cool. */
   readonly bands: readonly { readonly swayMm: number; readonly cooling: number }[]
+  /** Section modulus of a bar, mm³, as its lines have it: the moment at which it breaks over what its plastic bears, solved. */
+  readonly barMm3?: number | undefined
+}
+
+/** A bar of a thing that is bent until it breaks, as it lies on the bed. */
+export interface BentBar {
+  readonly case: Case
+  /** From where it breaks to where it is pushed, mm. */
+  readonly armMm: number
+  /** What is measured so. */
+  readonly breaks: 'lines' | 'layers'
 }
 
 /** A form of a kind: other bands, the same thing. */
@@ -117,6 +129,8 @@ export interface TrialKind {
   readonly values: (setup: Setup) => SettingValues
   /** The thing. Absent where there is nothing to print. */
   readonly shape?: (kit: SolidKit, spec: TrialSpec, setup: Setup) => Solid
+  /** The bar by which newtons become stresses. */
+  readonly bar?: (spec: TrialSpec) => BentBar
   readonly questions: { readonly band: readonly Question[]; readonly whole: readonly Question[] }
   /** Why it must not be printed like this, and what to do about it. */
   readonly refuse?: (spec: TrialSpec, setup: Setup) => string | undefined

@@ -116,3 +116,42 @@ test('a search of 500 variants of the carry hook, and brushing it', async ({ pag
   }
   print('views.tradeoffs.brush', await during(page, brush))
 })
+
+test('the page while loads are solved', async ({ page }) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy(3)
+  await ledger.solved()
+  await watchTasks(page)
+  await expectTold(page)
+  // On the ledger, three columns solved anew: from when their figures are there.
+  for (const [column, density] of [
+    [0, 22],
+    [1, 33],
+    [2, 12],
+  ] as const) {
+    await ledger.cell('infillDensity', column).click()
+    await page.keyboard.type(String(density))
+    await page.keyboard.press('Enter')
+  }
+  await ledger.settled()
+  print('views.ledger.solving', await during(page, () => ledger.solved()))
+  // On Load, drawn as well; what a driver compiles for the first drawing is its own.
+  await page.getByRole('link', { name: 'load' }).click()
+  await page.getByText(/drawn moved/).waitFor()
+  await page.getByRole('button', { name: 'Case', exact: true }).click()
+  const cases = page.getByRole('region', { name: 'Cases' })
+  for (const end of ['at +Y', 'at −Y']) {
+    await cases.getByRole('combobox', { name: 'Or all of the end' }).click()
+    await page.getByRole('option', { name: end }).click()
+  }
+  const solved = page.getByRole('region', { name: 'Solved', exact: true })
+  await expect(solved).toContainText('in “Case 1”')
+  await page.waitForTimeout(2000)
+  const before = await solved.innerText()
+  const other = async (): Promise<void> => {
+    await cases.getByRole('textbox', { name: 'So much' }).fill('20')
+    await expect(solved).not.toHaveText(before)
+    await expect(solved).toContainText('in “Case 1”')
+  }
+  print('views.load.solving', await during(page, other))
+})

@@ -1,5 +1,5 @@
 import { useEffect, useMemo } from 'react'
-import { BufferAttribute, BufferGeometry } from 'three'
+import { BufferAttribute, BufferGeometry, MeshBasicMaterial } from 'three'
 
 /** Facets that stand out on a part. */
 export interface Patch {
@@ -23,20 +23,29 @@ export function PatchMesh({ corners, colour, isAround = false }: Patch) {
     return made
   }, [corners])
   useEffect(() => () => geometry.dispose(), [geometry])
-  return (
-    <mesh geometry={geometry} raycast={noRay}>
-      <meshBasicMaterial
-        color={colour}
-        transparent
-        opacity={isAround ? 0.16 : 0.75}
-        depthWrite={!isAround}
-        polygonOffset
-        polygonOffsetFactor={-2}
-        polygonOffsetUnits={-2}
-      />
-    </mesh>
-  )
+  return <mesh geometry={geometry} material={patchMaterial(colour, isAround)} raycast={noRay} dispose={null} />
 }
+
+const materials = new Map<string, MeshBasicMaterial>()
+
+/** Kept for as long as the page: of one that is given up the driver compiles its program anew. */
+function patchMaterial(color: string, isAround: boolean): MeshBasicMaterial {
+  const key = `${color} ${isAround}`
+  const known = materials.get(key)
+  if (known) return known
+  const made = new MeshBasicMaterial({
+    color,
+    transparent: true,
+    opacity: isAround ? 0.16 : 0.75,
+    depthWrite: !isAround,
+    polygonOffset: true,
+    polygonOffsetFactor: -2,
+    polygonOffsetUnits: -2,
+  })
+  materials.set(key, made)
+  return made
+}
+
 /** As short lines do, it tells where and which way. */
 export function LineMesh({ ends, colour }: Lines) {
   const geometry = useMemo(() => {

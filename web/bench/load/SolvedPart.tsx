@@ -44,13 +44,17 @@ export function SolvedPart({
     [drawn],
   )
   const points = useMemo(() => Float32Array.from(at, (mm, k) => mm + load * times * picture.failsMoved[k]!), [at, load, times, picture])
-  const moving = useMemo(() => patches.map((patch) => ({ ...patch, moved: patchMoved(picture, patch.corners) })), [patches, picture])
+  const moving = useMemo(
+    () => patches.map((patch) => ({ ...patch, moved: patch.isAround ? undefined : patchMoved(picture, patch.corners) })),
+    [patches, picture],
+  )
   const far = load * times
-  // Where it is held and loaded goes along.
+  // Where it is held and loaded goes along; a box stays where it is drawn.
   const shown = useMemo(
     () =>
-      moving.flatMap(({ corners, moved, colour }): Patch[] =>
-        far === 0 ? [{ corners, colour }] : moved ? [{ corners: corners.map((mm, i) => mm + far * moved[i]!), colour }] : [],
+      moving.map(
+        ({ moved, ...patch }): Patch =>
+          far === 0 || !moved ? patch : { ...patch, corners: patch.corners.map((mm, i) => mm + far * moved[i]!) },
       ),
     [moving, far],
   )

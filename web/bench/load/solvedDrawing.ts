@@ -29,7 +29,11 @@ export function drawnSolved({ skin, cells }: SolvedPicture, limit: Limit, times:
   const of = ({ lines, layers }: { readonly lines: Float32Array; readonly layers: Float32Array }, i: number): number =>
     times * (limit === 'lines' ? lines[i]! : limit === 'layers' ? layers[i]! : Math.hypot(lines[i]!, layers[i]!))
   const facets = skin.lines.length
-  if (!cut) return { corners: skin.corners, moved: skin.moved, shares: Float32Array.from({ length: facets }, (_, f) => of(skin, f)) }
+  if (!cut) {
+    const shares = new Float32Array(facets)
+    for (let f = 0; f < facets; f++) shares[f] = of(skin, f)
+    return { corners: skin.corners, moved: skin.moved, shares }
+  }
   const { axis, at } = cut
   const kept: number[] = []
   for (let f = 0; f < facets; f++) {
@@ -107,30 +111,45 @@ export function rangeAlong({ skin: { corners } }: SolvedPicture, axis: Cut['axis
   return [low, high]
 }
 
-/** Of a patch with more corners than this it is not looked up how each moves. */
-const MOST_CORNERS = 1500
-
-/** How far each corner of a patch moves, like corners: as the cell that is nearest to it. Nothing for one that has too many. */
-export function patchMoved({ cells }: SolvedPicture, corners: Float32Array): Float32Array | undefined {
-  if (corners.length > 3 * MOST_CORNERS) return undefined
+/** How far each corner of a patch moves, like corners: as the cell that is nearest to it, of those about it. */
+export function patchMoved(picture: SolvedPicture, corners: Float32Array): Float32Array {
+  const { moved } = picture.cells
+  const nearest = finders.get(picture) ?? nearestCells(picture)
+  finders.set(picture, nearest)
   const out = new Float32Array(corners.length)
-  const known = new Map<string, number>()
-  const nearest = (x: number, y: number, z: number): number => {
-    const key = `${x} ${y} ${z}`
-    let best = known.get(key)
-    if (best !== undefined) return best
-    best = 0
-    let least = Infinity
-    for (let c = 0; c < cells.lines.length; c++) {
-      const off = (cells.middles[3 * c]! - x) ** 2 + (cells.middles[3 * c + 1]! - y) ** 2 + (cells.middles[3 * c + 2]! - z) ** 2
-      if (off < least) [best, least] = [c, off]
-    }
-    known.set(key, best)
-    return best
+  for (let i = 0; i < corners.length; i += 3) {
+    const cell = nearest(corners[i]!, corners[i + 1]!, corners[i + 2]!)
+    if (cell >= 0) out.set(moved.subarray(3 * cell, 3 * cell + 3), i)
   }
-  for (let i = 0; i < corners.length; i += 3)
-    out.set(cells.moved.subarray(3 * nearest(corners[i]!, corners[i + 1]!, corners[i + 2]!)).subarray(0, 3), i)
   return out
+}
+
+const finders = new WeakMap<SolvedPicture, ReturnType<typeof nearestCells>>()
+/** A corner of the part lies at most so many cells from one that is filled. */
+const REACH = 3
+
+/** Finds the cell nearest to a place by the places about it; −1 where none is filled. */
+function nearestCells({ cells: { middles, size } }: SolvedPicture): (x: number, y: number, z: number) => number {
+  const place = (x: number, y: number, z: number): string =>
+    `${Math.round(x / size[0] - first[0]!)} ${Math.round(y / size[1] - first[1]!)} ${Math.round(z / size[2] - first[2]!)}`
+  const first = [0, 1, 2].map((k) => middles[k]! / size[k]!)
+  const at = new Map<string, number>()
+  for (let c = 0; 3 * c < middles.length; c++) at.set(place(middles[3 * c]!, middles[3 * c + 1]!, middles[3 * c + 2]!), c)
+  return (x, y, z) => {
+    for (let reach = 0; reach <= REACH; reach++) {
+      let [best, least] = [-1, Infinity]
+      for (let k = -reach; k <= reach; k++)
+        for (let j = -reach; j <= reach; j++)
+          for (let i = -reach; i <= reach; i++) {
+            const cell = at.get(place(x + i * size[0], y + j * size[1], z + k * size[2]))
+            if (cell === undefined) continue
+            const off = (middles[3 * cell]! - x) ** 2 + (middles[3 * cell + 1]! - y) ** 2 + (middles[3 * cell + 2]! - z) ** 2
+            if (off < least) [best, least] = [cell, off]
+          }
+      if (best >= 0) return best
+    }
+    return -1
+  }
 }
 
 /** Short strokes along which a part is pulled or pressed most: two points a stroke, three coordinates each, mm. */

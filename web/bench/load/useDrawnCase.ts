@@ -11,7 +11,14 @@ export function useDrawnCase(
   picked: PickedCase | undefined,
 ): DrawnCase | undefined {
   const { data } = useQuery({
-    queryKey: ['case drawn', request?.contentKey, request?.placement, picked?.holds, picked?.loads],
+    // How much acts on a face moves none.
+    queryKey: [
+      'case drawn',
+      request?.contentKey,
+      request?.placement,
+      picked?.holds.map(({ face }) => face),
+      picked?.loads.map(({ face, along }) => [face, along]),
+    ],
     queryFn: () => predictionPool().workerOf(candidateId).drawCase(request!, picked!),
     enabled: request !== undefined && picked !== undefined,
     staleTime: Number.POSITIVE_INFINITY,

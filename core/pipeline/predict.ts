@@ -234,7 +234,7 @@ export function* predictWork(
     tracks: { ...physics.tracks, swayMm },
     travel,
     ...figures,
-    seamMm: seamLength(regions, layers),
+    seamMm: seamLength(regions, layers, settings),
     ...strengthOf(cut, settings, { material, bonds: physics.tracks.bond, shear: constants.strength.shear, missing }, grip),
     flexible: material.family === 'flexible',
     mesh: meshTold(part, placement, sizeMm, layers),

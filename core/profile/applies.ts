@@ -26,8 +26,24 @@ const needs: Partial<Readonly<Record<SettingName, readonly [SettingName, ...(num
   brimWidth: ['brim', 'outer', 'inner', 'both'],
 }
 
+/** What a wall that rises as one line has no use for. */
+const unlikeSpiral: ReadonlySet<SettingName> = new Set([
+  'topLayers',
+  'infillDensity',
+  'infillPattern',
+  'infillAngle',
+  'infillShiftX',
+  'infillShiftY',
+  'infillEvery',
+  'infillSpeed',
+  'seam',
+  'ironing',
+  'supports',
+])
+
 /** Whether a setting means anything beside the others. */
 export function applies(name: SettingName, settings: Settings): boolean {
+  if (settings.spiralWall === 'on' && unlikeSpiral.has(name)) return false
   const need = needs[name]
   if (!need) {
     if (name === 'skirtGap') return settings.skirtLines > 0

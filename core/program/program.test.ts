@@ -41,6 +41,7 @@ describe('programs that are written', () => {
     ['carry-hook', {}, 'relative'],
     ['carry-hook', { wipeLength: 2, coastLength: 0.4, lift: 'always', minLayerTime: 15, fanSpeed: 40 }, 'absolute'],
     ['battery-tray', { outerWallSpeed: 200, innerWallSpeed: 300, acceleration: 3000, infillPattern: 'triangles' }, 'relative'],
+    ['finial', { spiralWall: 'on', outerWallSpeed: 60 }, 'relative'],
     ['finial', { supports: 'plain', brim: 'outer', layerTimeWalls: 'allButOuter' }, 'absolute'],
   ] as const)('read back take the same time within 2 parts of 1000, and the same filament within 1: %s %j %s', async (key, values, filament) => {
     const { text, timeS, lengthMm } = await written(key, values, filament)

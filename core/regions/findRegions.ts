@@ -32,7 +32,7 @@ export interface Regions extends Omit<Divided, 'infill'>, CombinedInfill {
  */
 export function* regionsWork(layers: Layers, { settings, overrides }: Scopes, bore: number): Work<Regions> {
   const inputs = blocksOf(layerCount(layers)).map((block) => ({ layers, block, settings, overrides }))
-  const divideTo = settings.supports === 'off' ? 1 : 2 / 3
+  const divideTo = settings.supports === 'off' || settings.spiralWall === 'on' ? 1 : 2 / 3
   const divided = joinDivided(yield* onEach(divideLayers, inputs, { stage: 'regions', to: divideTo }))
   return yield* justOne(standAround, { layers, divided, settings, bore }, { stage: 'regions', from: divideTo })
 }
@@ -53,7 +53,9 @@ export const standAround: Task<Surroundings, Regions> = {
   name: 'standAround',
   run: ({ layers, divided: { infill, ...divided }, settings, bore }, { kernel, tick }) => {
     const combined = combineInfill(infill, layers.height, settings.infillEvery, bore, kernel)
-    const support = findSupports(layers, divided, settings, kernel, (done) => tick(done / layerCount(layers)))
+    // A vessel's wall rises past whatever would stand under it.
+    const own: Settings = settings.spiralWall === 'on' ? { ...settings, supports: 'off' } : settings
+    const support = findSupports(layers, divided, own, kernel, (done) => tick(done / layerCount(layers)))
     const foot = layFoot(layers.outlines, support.body, settings, kernel)
     return { ...divided, ...combined, support, afloat: findAfloat(layers, support, settings, kernel), foot }
   },

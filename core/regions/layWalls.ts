@@ -6,6 +6,7 @@ import type { Scopes } from '../profile/overrides'
 import { settings as definitions, type SettingName } from '../profile/settings'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
+import { isSpiral, vesselWall } from './spiral'
 import { type Walls, widthOn } from './walls'
 import { WallsBuilder } from './wallsBuilder'
 import { patchesOn, scopeOn, type Zone, zoneHolds, zonesOf } from './zones'
@@ -20,13 +21,19 @@ export function layWalls(
 ): Walls {
   const most = [scopes.settings, ...scopes.overrides.map(({ values }) => values)].reduce(
     (n, { wallCount = 0 }) => Math.max(n, wallCount),
-    0,
+    scopes.settings.spiralWall === 'on' ? 1 : 0,
   )
   const out = new WallsBuilder(most, kernel)
   const lost = new Float64Array(to - from)
   /** Overrides in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
   let plain: number | undefined
   for (let layer = from; layer < to; layer++) {
+    if (isSpiral(layer, scopes.settings)) {
+      out.laySpiral(vesselWall(layers.outlines, layer, layers.top[layer]!, scopes.settings.lineWidth, kernel))
+      out.endGroup()
+      onLayer(layer + 1 - from)
+      continue
+    }
     const scope = scopeOn(layers, layer, scopes)
     const patches = patchesOn(layers, layer, scopes, isOfRegions)
     if (patches.length === 0 && plain === scope && layer > 1 && isSameGroup(layers.outlines, layer, layer - 1)) {

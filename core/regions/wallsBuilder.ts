@@ -50,6 +50,11 @@ export class WallsBuilder {
     })
   }
 
+  /** One wall, and nothing within it. */
+  laySpiral({ xy }: Contours): void {
+    this.walls[0]!.addPolygon(xy)
+  }
+
   /** Lays lines side by side within so many walls, where what these leave are rings that take the same count all along. */
   private layRings(certain: CertainWalls, from: number, settings: WallSettings, width: number): boolean {
     const widths = { width, least: leastOf(settings, width) }

@@ -6,7 +6,10 @@ const LARGEST_PART = 3000
 const MOST_LAYERS = 20_000
 
 /** @throws InputError for a part that cannot be worked on at all, or into too many layers */
-export function refuseImpossible(sizeMm: readonly number[], settings: Pick<Settings, 'layerHeight'>): void {
+export function refuseImpossible(
+  sizeMm: readonly number[],
+  settings: Pick<Settings, 'layerHeight' | 'spiralWall' | 'copies' | 'copyOrder'>,
+): void {
   const largest = Math.max(...sizeMm)
   if (largest > LARGEST_PART) {
     throw new InputError(
@@ -16,6 +19,13 @@ export function refuseImpossible(sizeMm: readonly number[], settings: Pick<Setti
       'Set its scale: the file may be in another unit.',
     )
   }
+  if (settings.spiralWall === 'on' && settings.copies > 1 && settings.copyOrder === 'together')
+    throw new InputError(
+      'spiral-together',
+      'A spiral wall is one line: copies of it cannot be printed layer by layer together.',
+      'copyOrder',
+      'Print copies one at a time, or one alone.',
+    )
   const layers = sizeMm[2]! / settings.layerHeight
   if (layers > MOST_LAYERS) {
     throw new InputError(

@@ -1,5 +1,5 @@
 import type { BeltLine } from '../mesh/tiltedBelt'
-import { code, layerTop, type Toolpath, ToolpathBuilder } from './toolpath'
+import { code, type Toolpath, ToolpathBuilder } from './toolpath'
 
 export interface CopySettings {
   readonly copies: number
@@ -81,9 +81,9 @@ function appendLayer(out: ToolpathBuilder, path: Toolpath, layer: number, [dx, d
   const end = path.layerStart[layer + 1]!
   let first = path.layerStart[layer]!
   // Up to the first line of the layer; how the one part came there does not matter here.
-  const startZ = layerTop(path, layer) + dz
   while (first < end && area[first] === 0) first++
   if (first === end) return
+  const startZ = z[first]! + dz
   const away = Math.hypot(x[first]! + dx - out.atX, y[first]! + dy - out.atY) > 1e-9
   const pulls = away && out.atZ > 0
   if (pulls) out.inPlace(code.retract)
@@ -95,8 +95,10 @@ function appendLayer(out: ToolpathBuilder, path: Toolpath, layer: number, [dx, d
   for (let m = first; m < end; m++) {
     out.scopeNow = scope[m]!
     const lifted = z[m + 1]! - z[m]!
-    if (lifted !== 0) out.rise(z[m + 1]! + dz)
-    else if (area[m]! > 0) out.layTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, area[m]!, width[m]!, air[m]!)
+    if (area[m]! > 0) {
+      out.layTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, area[m]!, width[m]!, air[m]!)
+      if (lifted !== 0) out.riseSince(out.count - 1, z[m + 1]! + dz)
+    } else if (lifted !== 0) out.rise(z[m + 1]! + dz)
     else if (feature[m] === code.retract || feature[m] === code.pushBack) out.inPlace(feature[m]!)
     else out.moveTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, width[m]!)
   }

@@ -1,5 +1,6 @@
 import type { Scopes } from '../profile/overrides'
 import type { Regions } from '../regions/findRegions'
+import { isSpiral } from '../regions/spiral'
 import { scopeOn } from '../regions/zones'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
@@ -29,7 +30,7 @@ export function joinPaths(
     if (i > 0 && moveCount(path) > 0) {
       out.scopeNow = scopeOn(layers, from, scopes)
       const settings = scopes.settingsOf(out.scopeNow)
-      traveller.rise(layers.top[from]!, settings)
+      if (!isSpiral(from, scopes.settings)) traveller.rise(layers.top[from]!, settings)
       traveller.enter(layers.outlines, lane, from)
       traveller.goTo(path.x[0]!, path.y[0]!, settings)
     }

@@ -2,6 +2,7 @@ import { beltAt } from '../mesh/tiltedBelt'
 import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
+import { isSpiral } from '../regions/spiral'
 import { patchesOn, scopeOn } from '../regions/zones'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
@@ -41,7 +42,7 @@ export const layBlock: Task<LayInput, Toolpath> = {
     if (from === 0) out.startAt(0, 0, 0)
     else {
       // Where the block below ends nobody knows yet: somewhere on it.
-      out.startAt(...somewhereOn(regions, from - 1), layers.top[from]!)
+      out.startAt(...somewhereOn(regions, from - 1), layers.top[isSpiral(from, base) ? from - 1 : from]!)
       traveller.beginAtFirstLine()
     }
     const air = new AirSense(
@@ -53,7 +54,8 @@ export const layBlock: Task<LayInput, Toolpath> = {
       settings = scopes.settingsOf(scope)
       out.startLayer()
       if (layer % every !== 0) continue
-      traveller.rise(layers.top[layer]!, settings)
+      // A turn of a spiral rises as it is laid.
+      if (!isSpiral(layer, base)) traveller.rise(layers.top[layer]!, settings)
       traveller.enter(layers.outlines, regions.walls[0], layer)
       if (layer > 0) air.enter(layer - 1, layers.belt && beltAt(layers.belt, layers.top[layer]!))
       pen.enter(layers.height[layer]!, layer > 0 ? air : undefined, scope, patchesOn(layers, layer, scopes))

@@ -6,10 +6,12 @@ import { concentric, fillRegion, type Pattern } from '../patterns/fillRegion'
 import type { Scopes } from '../profile/overrides'
 import type { SettingName, Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
+import { isSpiral } from '../regions/spiral'
 import { widthOn } from '../regions/walls'
 import { patchesOn, scopeOn, zonesOf } from '../regions/zones'
 import type { Layers } from '../slicing/layers'
 import { findIslands } from './islands'
+import { laySpiral } from './laySpiral'
 import type { Pen } from './pen'
 import { type Bead, ChainStroke, LineStroke, layNearestFirst, type Stroke, takeNearest } from './strokes'
 import { code } from './toolpath'
@@ -51,7 +53,11 @@ class LayerLayer {
 
   lay(): void {
     const { layer, pen, settings } = this
-    const { layers, regions, seams } = this.plan
+    const { layers, regions, seams, scopes } = this.plan
+    if (isSpiral(layer, scopes.settings)) {
+      laySpiral(this.plan, layer, this.width, pen)
+      return
+    }
     if (layer === 0) for (const stroke of this.footStrokes()) stroke.lay(pen)
     layNearestFirst(this.supportStrokes(), pen)
     const islands = findIslands(layers.outlines, layer)

@@ -79,6 +79,13 @@ export class Pen {
     this.out.scopeNow = this.layerScope
   }
 
+  /** The same, rising evenly. */
+  layRising(x: number, y: number, z: number): void {
+    const from = this.out.count
+    this.lay(x, y)
+    this.out.riseSince(from, z)
+  }
+
   /** Scope of a place of this layer. */
   scopeAt(x: number, y: number): number {
     let scope = this.layerScope

@@ -55,9 +55,9 @@ export interface Toolpath {
 
 export const moveCount = (path: Toolpath): number => path.feature.length
 
-/** Height at which a layer is laid, mm; 0 where nothing is. */
+/** Height at which a layer is laid, mm; that at which its last line ends where it rises; 0 where nothing is. */
 export function layerTop(path: Toolpath, layer: number): number {
-  for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) if (path.area[m]! > 0) return path.z[m]!
+  for (let m = path.layerStart[layer + 1]! - 1; m >= path.layerStart[layer]!; m--) if (path.area[m]! > 0) return path.z[m + 1]!
   return 0
 }
 
@@ -158,6 +158,23 @@ export class ToolpathBuilder {
     if (z === this.atZ) return
     this.push(this.atX, this.atY, code.travel)
     this.z[this.moves] = z
+  }
+
+  /** How many moves there are. */
+  get count(): number {
+    return this.moves
+  }
+
+  /** Lets what was laid since some move rise evenly to a height. */
+  riseSince(move: number, z: number): void {
+    const lengths: number[] = []
+    let whole = 0
+    for (let m = move; m < this.moves; m++) {
+      whole += Math.hypot(this.x[m + 1]! - this.x[m]!, this.y[m + 1]! - this.y[m]!)
+      lengths.push(whole)
+    }
+    const from = this.z[move]!
+    for (const [i, length] of lengths.entries()) this.z[move + i + 1] = length === whole ? z : from + ((z - from) * length) / whole
   }
 
   /** A move that goes nowhere: filament is pulled back or pushed forward. */

@@ -71,6 +71,16 @@ export const wallsSettings = {
     'bottom pattern',
     'skin lines',
   ),
+  spiralWall: choice(
+    'regions',
+    'Spiral wall',
+    ['off', 'on'],
+    'off',
+    'One wall that rises without end or seam, on its bottom layers: open vessels. No infill, tops or supports.',
+    'continuous wall',
+    'seamless wall',
+    'single wall',
+  ),
   ironing: choice(
     'regions',
     'Ironing',

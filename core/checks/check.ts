@@ -13,6 +13,7 @@ import type { SupportSwayFigures } from '../physics/sway/supportSway'
 import type { SwayFigures } from '../physics/sway/sway'
 import { definitionOf, type SettingName, type Settings, type SettingValues } from '../profile/settings'
 import type { LostDetail } from '../regions/lostDetail'
+import type { VesselFigures } from '../regions/vesselFigures'
 import { isChosen, type SchoolId, type Side, sideOf } from '../schools/schools'
 import type { ResolvedSettings, Setup } from '../setup/resolve'
 import type { Afloat } from '../supports/findAfloat'
@@ -69,6 +70,8 @@ export interface Evidence {
   /** Part of the first layer that lies on the bed, mm². */
   readonly footMm2: number
   readonly lost: LostDetail
+  /** How far it is a vessel that one wall could go round without end. */
+  readonly vessel: VesselFigures
   /** Overhang that supports may not reach, mm² summed over layers. */
   readonly unheldMm2: number
   /** Bodies that begin with nothing under them. */

@@ -41,6 +41,7 @@ const melt: Evidence['melt'] = {
   layersShort: 0,
   failsAtPlus: [27, 29],
 }
+const noVessel: Evidence['vessel'] = { isVessel: false, open: { areaMm2: 0, atZMm: 0 }, leansIn: { mm: 0, atZMm: 0 } }
 const cooling: Evidence['cooling'] = { margin: 2, atZMm: 40, neededS: 5, takesS: 10, layersWarm: 0, tipsWarm: 0, droopMm: 0 }
 
 /** An ordinary print, but for what is said otherwise. */
@@ -58,6 +59,7 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     layerCount: 250,
     footMm2: 2500,
     lost: { layersWithLostPieces: 0, areaMm2: 0 },
+    vessel: noVessel,
     unheldMm2: 0,
     afloat: [],
     overAirMm: 0,
@@ -94,6 +96,9 @@ const spooled = (stock: Partial<SpoolStock>): Setup => ({
 const ids = (given: Evidence): string[] => runChecks(given).map(({ id }) => id)
 
 type Row = readonly [id: string, speaks: Evidence, silent: Evidence]
+
+const shellTime = { ...time, timeS: 3000, timeByFeatureS: { ...time.timeByFeatureS, outerWall: 900, topBottom: 300 } }
+const vesselOf = (wallMm: number): Evidence['vessel'] => ({ ...noVessel, isVessel: true, wallMm })
 
 /** Rules that look at settings and records: what they offer must settle them. */
 const ofSettings: readonly Row[] = [
@@ -250,6 +255,17 @@ const ofFigures: readonly Row[] = [
   ['found-with-another-nozzle', seeing({}, {}, foundWith('bore-0.6')), seeing({}, {}, foundWith('bore-0.4'))],
   ['own-start-text', evidence({}, on({ startText: 'G28' })), evidence({}, on({ startText: 'M190 S{bed}\nM109 S{nozzle}\nG28' }))],
   ['own-end-text', evidence({}, on({ endText: 'M84' })), evidence({}, on({ endText: 'M104 S0\nM140 S0' }))],
+  [
+    'spiral-leaves-open',
+    seeing({ vessel: { ...noVessel, isVessel: true, open: { areaMm2: 80, atZMm: 9 } } }, { spiralWall: 'on' }),
+    seeing({ vessel: { ...noVessel, isVessel: true, open: { areaMm2: 80, atZMm: 9 } } }),
+  ],
+  [
+    'spiral-leans-in',
+    seeing({ vessel: { ...noVessel, isVessel: true, leansIn: { mm: 0.3, atZMm: 9 } } }, { spiralWall: 'on' }),
+    seeing({ vessel: { ...noVessel, isVessel: true, leansIn: { mm: 0.15, atZMm: 9 } } }, { spiralWall: 'on' }),
+  ],
+  ['spiral-would-suit', seeing({ time: shellTime, vessel: vesselOf(0.9) }), seeing({ time: shellTime, vessel: vesselOf(3) })],
   ['long-print', seeing({ time: { ...time, timeS: 12 * 3600 } }), evidence()],
 ]
 
@@ -272,6 +288,7 @@ const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: 
   ],
   ['corners-lift', { warp: { risk: 1.8, strain: 0.007, contactMm: 140, airC: 22 } }, /140 mm of foot.*1\.8 times.*enclosure/],
   ['part-comes-loose', { sway: { ...calmSway, falls: { aboveZMm: 80, by: 'foot' } } }, /From z 80 mm.*comes off the bed/],
+  ['spiral-would-suit', { time: shellTime, vessel: vesselOf(0.9) }, /wall of 0\.9 mm.*no seam.*29 min/],
   ['support-sways', { supportSway: { mostMm: 2.4, atZMm: 90, forceN: 0.5 } }, /2\.4 mm at z 90 mm.*15 to 35 mm/],
   ['top-stays-open', { topClosure: { gapMm: 9, thicknessMm: 0.4, closure: 0.4 } }, /0\.40 mm thick.*9\.0 mm/],
   ['strings', { strings: { openM: 2, pulledM: 1, expected: 80 } }, /2\.0 m over open air/],

@@ -8,6 +8,7 @@ import { paceChecks } from './paceChecks'
 import { propChecks } from './propChecks'
 import { pullChecks } from './pullChecks'
 import { safetyChecks } from './safetyChecks'
+import { spiralChecks } from './spiralChecks'
 import { spoolChecks } from './spoolChecks'
 import { strengthChecks } from './strengthChecks'
 import { swayChecks } from './swayChecks'
@@ -23,6 +24,7 @@ export const allRules: readonly Rule[] = [
   ...propChecks,
   ...strengthChecks,
   ...swayChecks,
+  ...spiralChecks,
   ...warpChecks,
   ...spoolChecks,
   ...ownTextChecks,

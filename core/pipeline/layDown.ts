@@ -22,6 +22,7 @@ import { chooseSeams } from '../toolpath/chooseSeams'
 import { copyPaths } from '../toolpath/copyPaths'
 import { type LaidPath, toolpathWork } from '../toolpath/layPaths'
 import type { Toolpath } from '../toolpath/toolpath'
+import { InputError } from '../units/errors'
 import { doAlone, type OnProgress } from '../work/doAlone'
 import type { Work } from '../work/work'
 import { StageCache, stageKey } from './stageCache'
@@ -95,6 +96,13 @@ export function* slicedWork(part: Part, placement: Placement, setup: Setup, valu
   const placed = cache.get('mesh', meshKey, () => place(part.mesh, placement))
   const sizeMm = cache.get('size', meshKey, () => measureSize(placed))
   const tilt = printer.kinematics === 'tiltedBelt' ? (printer.beltAngle ?? DEFAULT_BELT_ANGLE) : undefined
+  if (tilt !== undefined && settings.spiralWall === 'on')
+    throw new InputError(
+      'spiral-on-belt',
+      'On a tilted belt no wall can rise as one line: its layers lean.',
+      'spiralWall',
+      'Turn the spiral wall off, or take another printer.',
+    )
   const frame = tilt === undefined ? undefined : cache.get('belt', stageKey('belt', meshKey, tilt), () => toBeltFrame(placed, tilt))
   const mesh = frame?.mesh ?? placed
   refuseImpossible(frame ? measureSize(mesh) : sizeMm, settings)

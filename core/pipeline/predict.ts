@@ -21,6 +21,7 @@ import { type Override, Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
 import { lostDetail } from '../regions/lostDetail'
 import { seamLength } from '../regions/seamLength'
+import { vesselFigures } from '../regions/vesselFigures'
 import { scopeOn } from '../regions/zones'
 import { knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
@@ -46,7 +47,7 @@ import {
 } from './figureTasks'
 import { type FilamentFigures, filamentFigures } from './filamentFigures'
 import { type FinishOf, finishOf } from './finishOf'
-import { type CandidateOptions, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
+import { type CandidateOptions, type LaidDown, layOutWork, motionKeyOf, type PredictOptions, plannedWork, slicedWork } from './layDown'
 import type { SolvedSway } from './solvedSway'
 import type { SolvedPurpose } from './solvedWork'
 import { StageCache, stageKey } from './stageCache'
@@ -221,7 +222,7 @@ export function* predictWork(
   const figures = { ...physics.figures, ...finished, fit, warp, sway, supportSway, strings, topClosure: closure }
   // Without any infill there is none that could pass a top by.
   const unpropped = settings.infillDensity > 0 ? (tops?.unpropped ?? []) : []
-  const lost = cache.get('lost', laidDown.regionsKey, () => lostDetail(layers, regions))
+  const shapes = shapesOf(laidDown, cache)
   const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room, constants.print.start)
   const filament = filamentFigures(volume, setup, time.timeS + (startUpS ?? 0), constants.print.flow * (1 - missing))
   return {
@@ -253,7 +254,7 @@ export function* predictWork(
       footMm2: groupArea(layers.outlines, 0),
       overAirMm: physics.tracks.overAirMm.reduce((sum, mm) => sum + mm, 0),
       longestBridgeMm,
-      lost,
+      ...shapes,
       unheldMm2: regions.support.unheldMm2,
       afloat: regions.afloat,
       unproppedTops: unpropped,
@@ -263,6 +264,14 @@ export function* predictWork(
     origins: resolved.origins,
   }
 }
+
+/** What is lost of a part, and how far it is a vessel. */
+const shapesOf = ({ layers, layersKey, regions, regionsKey, resolved: { settings } }: LaidDown, cache: StageCache) => ({
+  lost: cache.get('lost', regionsKey, () => lostDetail(layers, regions)),
+  vessel: cache.get('vessel', stageKey('vessel', layersKey, [settings.bottomLayers, settings.lineWidth]), () =>
+    vesselFigures(layers, settings),
+  ),
+})
 
 const meshTold = ({ report }: Part, { scale }: Placement, sizeMm: Prediction['mesh']['sizeMm'], layers: Layers): Prediction['mesh'] => ({
   triangles: report.triangles,

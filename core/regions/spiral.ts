@@ -7,7 +7,7 @@ import { InputError } from '../units/errors'
 type SpiralSettings = Pick<Settings, 'spiralWall' | 'bottomLayers'>
 
 /** The first layer of a spiral wall: it stands on one layer at least. */
-export const spiralFrom = ({ bottomLayers }: SpiralSettings): number => Math.max(1, bottomLayers)
+export const spiralFrom = ({ bottomLayers }: Pick<Settings, 'bottomLayers'>): number => Math.max(1, bottomLayers)
 
 /** Whether a layer is one turn of a wall that rises as one line. */
 export const isSpiral = (layer: number, settings: SpiralSettings): boolean => settings.spiralWall === 'on' && layer >= spiralFrom(settings)

@@ -64,6 +64,8 @@ export function openSearchUnits(work: SearchWork): (unit: SearchUnit) => Promise
       const prediction = predict(part, placement, setup, base.values, options)
       const figures = figuresOf(prediction, purpose)
       if (!isSolved) return { figures, ...counted() }
+      // Of a soft part it counts how far it gives way, and it does so further than a solve follows.
+      if (prediction.flexible) return { figures: { ...figures, solvedN: null }, ...counted() }
       const laid = layDown(part, placement, setup, base.values, options)
       // Infill may be ranked against walls here.
       const solving = { voxelMm: rankingVoxel(prediction.settings) }

@@ -15,6 +15,8 @@ export interface AskedPace {
 export type MotionSettings = Pick<
   Settings,
   | 'outerWallSpeed'
+  | 'smallLoopSpeed'
+  | 'smallLoopLength'
   | 'innerWallSpeed'
   | 'infillSpeed'
   | 'topBottomSpeed'

@@ -145,6 +145,8 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
   let here = base
   let inForce = 0
   const perFilament = 1 / filament
+  // The outer wall that is being laid: where it ends, and how long it is where it closes.
+  let [loopEnd, loopMm] = [from, Infinity]
   const { next, keeps } = chunk
   for (let m = from; m < to; m++) {
     const kind = feature[m]!
@@ -164,6 +166,10 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
     let slowing: number = pace.fixed
     if (isLaid(kind)) {
       slowing = kind === code.outerWall ? pace.outerWall : pace.other
+      if (kind === code.outerWall && settings.smallLoopSpeed > 0) {
+        if (m >= loopEnd) ({ end: loopEnd, mm: loopMm } = loopAt(path, m, layer))
+        if (loopMm <= settings.smallLoopLength) asked = Math.min(asked, settings.smallLoopSpeed)
+      }
       if (air[m]! > 63 && mindsAir[kind] === 1) asked *= here.overAir[(air[m]! >> 6) as 0 | 1 | 2 | 3]
       if (layer < settings.slowFirstLayers) {
         const slow = settings.firstLayerSpeed + ((asked - settings.firstLayerSpeed) * layer) / settings.slowFirstLayers
@@ -188,6 +194,21 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
     next[nextMove.flowLimit] = settings.flowLimit
     chunk.addMove(limiter, slowing)
   }
+}
+
+/** Two points are one that are no farther apart, mm. */
+const SAME = 1e-6
+
+/** The outer wall that a move is of: the move after it, and its length; without end where it does not close, mm. */
+function loopAt({ x, y, feature, layerStart }: Toolpath, move: number, layer: number): { readonly end: number; readonly mm: number } {
+  const isOf = (m: number): boolean => feature[m] === code.outerWall || feature[m] === code.coast
+  let [start, end] = [move, move]
+  while (start > layerStart[layer]! && isOf(start - 1)) start--
+  while (end < layerStart[layer + 1]! && isOf(end)) end++
+  let mm = 0
+  for (let m = start; m < end; m++) mm += Math.hypot(x[m + 1]! - x[m]!, y[m + 1]! - y[m]!)
+  const closes = Math.hypot(x[end]! - x[start]!, y[end]! - y[start]!) <= SAME
+  return { end, mm: closes ? mm : Infinity }
 }
 
 type SlowSettings = Pick<Settings, 'minLayerTime' | 'floorSpeed' | 'layerTimeWalls'>

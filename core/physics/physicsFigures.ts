@@ -10,6 +10,7 @@ import { waterTaken } from '../shelf/spool'
 import { type Layers, layerCount } from '../slicing/layers'
 import { code, type Toolpath } from '../toolpath/toolpath'
 import { bondFactor } from './cooling/bond'
+import { fanShare } from './cooling/fan'
 import { airTemperature, type CoolingFigures, coolingFigures, marginOf } from './cooling/layerCooling'
 import { dullsAt, type GlossFigures, GlossSums, glossAt } from './finish/gloss'
 import { type FlowModel, flowModel } from './melt/flowLimit'
@@ -81,7 +82,9 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
   const sums = sumLayers(path, motion, dullingFlow(setup, settingsAt, count), zOf, scopes, constants.finish)
   const cooled = Array.from({ length: motion.layerTime.length }, (_, layer) => {
     const there = settingsAt(layer)
-    const fan = (sums.fan?.[layer] ?? there.fanSpeed) / 100
+    // How the bed's own layer cools is in its constants.
+    const share = own(layer) === 0 ? 1 : fanShare(own(layer), settings)
+    const fan = (share * (sums.fan?.[layer] ?? there.fanSpeed)) / 100
     return {
       z: zOf(layer),
       height: layers.height[own(layer)]!,

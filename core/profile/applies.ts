@@ -23,6 +23,7 @@ const needs: Partial<Readonly<Record<SettingName, readonly [SettingName, ...(num
   tipDiameter: ['supports', 'branching'],
   branchLean: ['supports', 'branching'],
   supportBrim: ['supports', 'plain', 'branching'],
+  bottomAngle: ['bottomPattern', 'asTops', 'backAndForth', 'separate'],
   brimWidth: ['brim', 'outer', 'inner', 'both'],
 }
 
@@ -46,6 +47,7 @@ export function applies(name: SettingName, settings: Settings): boolean {
   if (settings.spiralWall === 'on' && unlikeSpiral.has(name)) return false
   const need = needs[name]
   if (!need) {
+    if (name === 'smallLoopLength') return settings.smallLoopSpeed > 0
     if (name === 'skirtGap') return settings.skirtLines > 0
     if (name === 'wipeRetractFirst') return settings.wipeLength > 0
     if (name === 'copyOrder' || name === 'copyGap') return settings.copies > 1

@@ -6,10 +6,12 @@ import { settings as definitions, type SettingName, type Settings, settingNames,
 /** Most overrides of one profile: a tower of a hundred bands, and some. */
 export const MOST_OVERRIDES = 128
 
+const ofWholePart: ReadonlySet<SettingName> = new Set(['infillEvery', 'spiralWall', 'bottomPattern', 'fanFromLayer', 'fanRampLayers'])
+
 /** Where a setting can have another value: anywhere, on whole layers only, or nowhere but on the whole part. */
 export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
   const { group, stage } = definitions[name]
-  if (group === 'Supports' || group === 'First layer and brim' || name === 'infillEvery') return 'part'
+  if (group === 'Supports' || group === 'First layer and brim' || ofWholePart.has(name)) return 'part'
   return stage === 'layers' || layerWide.has(name) ? 'layers' : 'place'
 }
 

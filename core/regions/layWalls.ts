@@ -3,7 +3,7 @@ import { type Contours, isSameGroup } from '../geometry/contours'
 import type { PolygonKernel } from '../geometry/polygon'
 import type { Strands, StrandsBuilder } from '../geometry/strands'
 import type { Scopes } from '../profile/overrides'
-import { settings as definitions, type SettingName } from '../profile/settings'
+import { settings as definitions, type SettingName, type Settings } from '../profile/settings'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
 import { isSpiral, vesselWall } from './spiral'
@@ -19,11 +19,10 @@ export function layWalls(
   kernel: PolygonKernel,
   onLayer: (done: number) => void,
 ): Walls {
-  const most = [scopes.settings, ...scopes.overrides.map(({ values }) => values)].reduce(
-    (n, { wallCount = 0 }) => Math.max(n, wallCount),
-    scopes.settings.spiralWall === 'on' ? 1 : 0,
-  )
-  const out = new WallsBuilder(most, kernel)
+  const everywhere = [scopes.settings, ...scopes.overrides.map(({ values }) => values)]
+  const most = everywhere.reduce((n, { wallCount = 0 }) => Math.max(n, wallCount), scopes.settings.spiralWall === 'on' ? 1 : 0)
+  const more = everywhere.some(({ extraWall }) => extraWall === 'everySecond') ? 1 : 0
+  const out = new WallsBuilder(most + more, kernel)
   const lost = new Float64Array(to - from)
   /** Overrides in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
   let plain: number | undefined
@@ -36,7 +35,8 @@ export function layWalls(
     }
     const scope = scopeOn(layers, layer, scopes)
     const patches = patchesOn(layers, layer, scopes, isOfRegions)
-    if (patches.length === 0 && plain === scope && layer > 1 && isSameGroup(layers.outlines, layer, layer - 1)) {
+    const alike = scopes.settingsOf(scope).extraWall === 'none'
+    if (patches.length === 0 && plain === scope && alike && layer > 1 && isSameGroup(layers.outlines, layer, layer - 1)) {
       // Upright sides make layers that are all alike: their walls are too.
       out.repeatGroup()
       lost[layer - from] = lost[layer - from - 1]!
@@ -44,10 +44,10 @@ export function layWalls(
       continue
     }
     plain = patches.length === 0 ? scope : undefined
-    if (patches.length === 0) lost[layer - from] = out.lay(layers.outlines, layer, scopes.settingsOf(scope))
+    if (patches.length === 0) lost[layer - from] = out.lay(layers.outlines, layer, onLayerOf(scopes.settingsOf(scope), layer))
     else {
       for (const zone of zonesOf(layers.outlines, layer, { scope, patches, scopes }, kernel)) {
-        const settings = scopes.settingsOf(zone.scope)
+        const settings = onLayerOf(scopes.settingsOf(zone.scope), layer)
         // The whole layer is laid with the settings of the zone, and what lies in the zone is kept: no wall runs along its rim.
         const whole = new WallsBuilder(settings.wallCount, kernel)
         lost[layer - from] = Math.max(lost[layer - from]!, whole.lay(layers.outlines, layer, settings))
@@ -60,6 +60,10 @@ export function layWalls(
   }
   return { ...out.finish(), lost }
 }
+
+/** Every second layer may have a wall more. */
+const onLayerOf = (settings: Settings, layer: number): Settings =>
+  settings.extraWall === 'everySecond' && layer % 2 === 1 ? { ...settings, wallCount: settings.wallCount + 1 } : settings
 
 export const isOfRegions = (name: SettingName): boolean => definitions[name].stage === 'regions'
 

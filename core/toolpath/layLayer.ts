@@ -140,12 +140,15 @@ class LayerLayer {
     return this.byZone(
       this.plan.regions.topBottom,
       this.layer,
-      ['topBottomPattern', ...widthSettings],
-      (contours, group, { topBottomPattern }, width) => {
+      ['topBottomPattern', 'bottomAngle', ...widthSettings],
+      (contours, group, settings, width) => {
         const bead = this.bead(code.topBottom, { width })
-        if (topBottomPattern === 'concentric')
+        const { bottomLayers, bottomPattern, bottomAngle, topBottomPattern } = settings
+        const pattern = this.layer < bottomLayers && bottomPattern !== 'asTops' ? bottomPattern : topBottomPattern
+        if (pattern === 'concentric')
           return concentric(contours, group, width, width, this.plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))
-        return this.filled(contours, group, bead, { joined: topBottomPattern === 'backAndForth' })
+        const joined = pattern === 'backAndForth'
+        return this.filled(contours, group, bead, this.layer === 0 ? { joined, angle: bottomAngle * DEGREE } : { joined })
       },
     )
   }

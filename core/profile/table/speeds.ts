@@ -20,6 +20,27 @@ export const speedsSettings = {
     'outer perimeter',
     'outer shell',
   ),
+  smallLoopSpeed: {
+    ...number(
+      'motion',
+      'Small loop speed',
+      'mm/s',
+      [0, 1000, 5],
+      0,
+      'Asked speed at most of an outer wall that closes within a short way: holes and pins; 0 leaves them as the rest.',
+      'small holes',
+      'small perimeters',
+    ),
+    zero: 'as the rest',
+  },
+  smallLoopLength: number(
+    'motion',
+    'Small loops up to',
+    'mm',
+    [1, 500, 5],
+    25,
+    'How long a loop may be to count as small: 25 mm are 8 mm across.',
+  ),
   innerWallSpeed: number(
     'motion',
     'Inner wall speed',

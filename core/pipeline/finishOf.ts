@@ -49,6 +49,7 @@ export function finishOf({ setup, scopes, time, surface, lines, closure, physics
     wallSpeed,
     acceleration: settings.outerWallAcceleration || settings.acceleration,
     extruder: printer.extruder,
+    pressureAdvance: printer.pressureAdvance,
     oozes: oozeOf(material.family, constants.strings),
     closure,
     wet: stock ? waterTaken(stock, material) : 0,

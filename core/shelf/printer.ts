@@ -52,6 +52,11 @@ export const printerSchema = z.object({
   frameFrequencyY: z.number().positive().optional(),
   /** Its firmware shapes accelerations so that the frame swings less. */
   shaping: z.boolean().optional(),
+  /** The frequency that the shaping is tuned to along X, and along Y where that is another, Hz. */
+  shapedAt: z.number().positive().max(1000).optional(),
+  shapedAtY: z.number().positive().max(1000).optional(),
+  /** By how much its firmware feeds ahead of pressure that lags, s; 0 where it does not. */
+  pressureAdvance: z.number().min(0).max(5).optional(),
   /** Room that the head needs when copies are printed one at a time: to every side, and above a finished one, mm. */
   clearance: z.object({ radius: z.number().positive(), height: z.number().positive() }).optional(),
   /** What happens before the first line: fixed steps, and heaters as first-order systems (time constant, end temperature). */

@@ -20,6 +20,7 @@ describe('a configuration of keys and values', () => {
     expect(readKeyValues(config)).toEqual({
       limits: { speed: { x: 350, y: 350, z: 18 }, acceleration: { x: 6000, y: 6000, z: 150 }, extruderSpeed: 55 },
       cornerSchool: 'deviation',
+      record: {},
       defaults: { acceleration: 6000, travelAcceleration: 6000, cornerSpeed: 6.5 },
       remarks: [],
     })

@@ -1,8 +1,11 @@
 import type { ToldLimits } from './readLimits'
+import { recordOf } from './toldRecord'
 
 /** What a key of a configuration says, by the words in it; each takes the first that fits. */
 const meanings: readonly (readonly [pattern: RegExp, put: (into: Draft, value: number, axis: Axis | undefined) => void])[] = [
   [/^(square_)?corner_(velocity|speed)$/, (into, value) => (into.corner = value)],
+  [/^(input_)?shap(er|ing)_freq(uency)?_[xy]$/, (into, value, axis) => (into.shaped[axis!] = value)],
+  [/^pressure_advance$/, (into, value) => (into.ahead = value)],
   [/^max_(extruder?|extrude_only|e)_(velocity|speed|feedrate)$/, (into, value) => (into.feed = value)],
   [/^max_(extruder?|extrude_only|e)_accel(eration)?$/, (into, value) => (into.feedAcceleration = value)],
   [/^max_[xyz]_(velocity|speed|feedrate)$/, (into, value, axis) => (into.speed[axis!] = value)],
@@ -24,6 +27,8 @@ interface Draft {
   feed?: number
   feedAcceleration?: number
   corner?: number
+  shaped: Partial<Record<Axis, number>>
+  ahead?: number
 }
 
 const LINE = /^\s*([a-z][a-z0-9_ ]*?)\s*[:=]\s*(-?\d+(?:\.\d+)?)\s*(?:[#;].*)?$/i
@@ -33,20 +38,21 @@ const LINE = /^\s*([a-z][a-z0-9_ ]*?)\s*[:=]\s*(-?\d+(?:\.\d+)?)\s*(?:[#;].*)?$/
  * comments and all other keys are passed over. Undefined where there is no such key.
  */
 export function readKeyValues(text: string): ToldLimits | undefined {
-  const into: Draft = { speed: {}, acceleration: {} }
+  const into: Draft = { speed: {}, acceleration: {}, shaped: {} }
   let found = 0
   for (const line of text.split(/\r?\n/)) {
     const [, key, value] = LINE.exec(line) ?? []
     if (key === undefined) continue
     const name = key.trim().toLowerCase().replace(/\s+/g, '_')
     const meaning = meanings.find(([pattern]) => pattern.test(name))
-    if (!meaning || !(Number(value) > 0)) continue
-    const axis = /^max_([xyz])_/.exec(name)?.[1] as Axis | undefined
+    // Nothing fed ahead, and no shaping, are told by 0.
+    if (!meaning || !(Number(value) > 0 || (Number(value) === 0 && /^pressure|freq/.test(name)))) continue
+    const axis = (/^max_([xyz])_/.exec(name) ?? /_([xy])$/.exec(name))?.[1] as Axis | undefined
     meaning[1](into, Number(value), axis)
     found++
   }
   if (found === 0) return undefined
-  const { speed, acceleration, feed, feedAcceleration, corner } = into
+  const { speed, acceleration, feed, feedAcceleration, corner, shaped, ahead } = into
   return {
     limits: {
       speed,
@@ -55,6 +61,7 @@ export function readKeyValues(text: string): ToldLimits | undefined {
       ...(feedAcceleration === undefined ? {} : { extruderAcceleration: feedAcceleration }),
     },
     ...(corner === undefined ? {} : { cornerSchool: 'deviation' as const }),
+    record: recordOf(shaped.x, shaped.y, ahead),
     defaults: {
       ...(acceleration.x === undefined ? {} : { acceleration: acceleration.x, travelAcceleration: acceleration.x }),
       ...(corner === undefined ? {} : { cornerSpeed: corner }),

@@ -1,6 +1,7 @@
 import type { SettingValues } from '../profile/settings'
 import type { Printer } from './printer'
 import { readKeyValues } from './readKeyValues'
+import { positive, recordOf } from './toldRecord'
 
 /** What a machine tells of its limits, as far as the text says; lengths mm, times s. */
 export interface ToldLimits {
@@ -11,6 +12,8 @@ export interface ToldLimits {
     readonly extruderAcceleration?: number
   }
   readonly cornerSchool?: Printer['cornerSchool']
+  /** What it does against waves and pressure that lags. */
+  readonly record: Pick<Printer, 'shaping' | 'shapedAt' | 'shapedAtY' | 'pressureAdvance'>
   /** Defaults of settings that the machine tells: accelerations and corner speed. */
   readonly defaults: SettingValues
   /** How a line was understood where it could mean two things, and lines that say nothing of limits. */
@@ -32,7 +35,7 @@ type Words = Readonly<Record<string, number>>
  * A deviation J becomes the speed at a square corner, v² = a·J·s/(1 − s) with s = sin 45° (Jeon 2011, from memory).
  */
 export function readLimits(text: string): ToldLimits {
-  const configured = /\bM20[1345]\b/i.test(text) ? undefined : readKeyValues(text)
+  const configured = /\bM(20[1345]|593|900)\b/i.test(text) ? undefined : readKeyValues(text)
   if (configured) return configured
   const remarks: string[] = []
   const told: Record<string, Words> = {}
@@ -42,7 +45,7 @@ export function readLimits(text: string): ToldLimits {
       .replace(/;.*/, '')
       .replace(/^\s*echo:\s*/i, '')
       .trim()
-    const code = /\bM20[1345](?!\d)/i.exec(plain)
+    const code = /\bM(20[1345]|593|900)(?!\d)/i.exec(plain)
     if (!code) {
       if (/\b[GM]\d/i.test(plain)) skipped.push(plain.slice(0, 40))
       continue
@@ -51,13 +54,15 @@ export function readLimits(text: string): ToldLimits {
     const words = Object.fromEntries(
       [...rest.matchAll(/([A-Z])\s*(-?\d*\.?\d+)/gi)].map(([, letter, value]) => [letter!.toUpperCase(), Number(value)]),
     )
-    told[code[0].toUpperCase()] = { ...told[code[0].toUpperCase()], ...words }
+    // One line an axis; without any it is of both.
+    const axes = code[1] === '593' ? ['X', 'Y'].filter((axis) => new RegExp(`\\b${axis}`, 'i').test(rest)) : []
+    for (const name of axes.length === 1 ? [`M593${axes[0]}`] : [code[0].toUpperCase()]) told[name] = { ...told[name], ...words }
   }
   if (skipped.length > 0)
     remarks.push(`Passed over: ${skipped.slice(0, 3).join(' | ')}${skipped.length > 3 ? ` and ${skipped.length - 3} more` : ''}.`)
-  const { M201 = {}, M203 = {}, M204 = {}, M205 = {} } = told
+  const { M201 = {}, M203 = {}, M204 = {}, M205 = {}, M593 = {}, M593X = M593, M593Y = {}, M900 = {} } = told
   if (Object.keys(told).length === 0)
-    remarks.push('There is no line with M201, M203, M204 or M205 in this text, and no key such as max_accel.')
+    remarks.push('There is no line with M201, M203, M204, M205, M593 or M900 in this text, and no key such as max_accel.')
   const perMinute = Math.max(0, ...['X', 'Y'].map((axis) => M203[axis] ?? 0)) > FASTEST
   if (perMinute) remarks.push(`M203 tells X ${M203.X}: taken as mm/min.`)
   const feed = (value: number | undefined): number | undefined => (value === undefined ? undefined : value / (perMinute ? 60 : 1))
@@ -78,6 +83,7 @@ export function readLimits(text: string): ToldLimits {
       ...positive({ extruderSpeed: feed(M203.E), extruderAcceleration: M201.E }),
     },
     ...(school ? { cornerSchool: school } : {}),
+    record: recordOf(M593X.F, M593Y.F, M900.K),
     defaults: positive({
       acceleration: printing,
       travelAcceleration: M204.T,
@@ -87,12 +93,6 @@ export function readLimits(text: string): ToldLimits {
   }
 }
 
-/** Only what is told, and makes sense as a limit. */
-const positive = <T extends string>(values: Record<T, number | undefined>): Partial<Record<T, number>> =>
-  Object.fromEntries(Object.entries<number | undefined>(values).filter(([, value]) => value !== undefined && value > 0)) as Partial<
-    Record<T, number>
-  >
-
 export interface LimitChange {
   readonly label: string
   readonly unit: string
@@ -101,7 +101,7 @@ export interface LimitChange {
 }
 
 /** What of the told limits differs from a printer's record. */
-export function limitChanges(printer: Printer, { limits, cornerSchool, defaults }: ToldLimits): LimitChange[] {
+export function limitChanges(printer: Printer, { limits, cornerSchool, record, defaults }: ToldLimits): LimitChange[] {
   const row = (label: string, unit: string, stored: number | string | undefined, told: number | string | undefined): LimitChange[] =>
     told === undefined || told === stored
       ? []
@@ -115,15 +115,22 @@ export function limitChanges(printer: Printer, { limits, cornerSchool, defaults 
     ...row('Filament feed', 'mm/s', printer.limits.extruderSpeed, limits.extruderSpeed),
     ...row('Filament acceleration', 'mm/s²', printer.limits.extruderAcceleration, limits.extruderAcceleration),
     ...row('Corners', '', printer.cornerSchool, cornerSchool),
+    ...row('Input shaping', '', yesOrNo(printer.shaping), yesOrNo(record.shaping)),
+    ...row('Shaped at, along X', 'Hz', printer.shapedAt, record.shapedAt),
+    ...row('Shaped at, along Y', 'Hz', printer.shapedAtY, record.shapedAtY),
+    ...row('Feeds ahead by', 's', printer.pressureAdvance, record.pressureAdvance),
     ...row('Printing acceleration', 'mm/s²', printer.defaults.acceleration, defaults.acceleration),
     ...row('Travel acceleration', 'mm/s²', printer.defaults.travelAcceleration, defaults.travelAcceleration),
     ...row('Corner speed', 'mm/s', printer.defaults.cornerSpeed, defaults.cornerSpeed),
   ]
 }
 
+const yesOrNo = (value: boolean | undefined): string | undefined => (value === undefined ? undefined : value ? 'yes' : 'no')
+
 /** A printer's record with the told limits in place of its own. */
-export const withLimits = (printer: Printer, { limits, cornerSchool, defaults }: ToldLimits): Printer => ({
+export const withLimits = (printer: Printer, { limits, cornerSchool, record, defaults }: ToldLimits): Printer => ({
   ...printer,
+  ...record,
   limits: {
     ...printer.limits,
     ...limits,

@@ -143,6 +143,23 @@ echo:  M205 B20000.00 S0.00 T0.00 J0.02 ; corners`)
     expect(told.remarks.join()).toMatch(/Passed over: M92 X80.*M301 P22\.2.*M2035 X1/)
     // Cut off in the middle of a word: a letter without its number says nothing.
     expect(readLimits('M205 X8 Y').defaults.cornerSpeed).toBe(8)
+    // Shaping of both axes, or line by line, and what is fed ahead; 0 says that neither is done.
+    expect(readLimits('M593 F45.5 D0.10\nM900 K0.08').record).toEqual({ shaping: true, shapedAt: 45.5, pressureAdvance: 0.08 })
+    expect(readLimits('echo: M593 X F52 D0.1\necho: M593 Y F40.25').record).toEqual({ shaping: true, shapedAt: 52, shapedAtY: 40.25 })
+    expect(readLimits('M593 F0\nM900 T0 K0').record).toEqual({ shaping: false, pressureAdvance: 0 })
+    expect(readLimits('shaper_freq_x: 51.2\nshaping_frequency_y = 38\npressure_advance: 0.042').record).toEqual({
+      shaping: true,
+      shapedAt: 51.2,
+      shapedAtY: 38,
+      pressureAdvance: 0.042,
+    })
+    const shaped = withLimits(printer, readLimits('M593 F45\nM900 K0'))
+    expect(shaped).toMatchObject({ shaping: true, shapedAt: 45, pressureAdvance: 0 })
+    expect(limitChanges(printer, readLimits('M593 F45\nM900 K0')).map(({ label }) => label)).toEqual([
+      'Input shaping',
+      'Shaped at, along X',
+      'Feeds ahead by',
+    ])
   })
 
   it('say so when there are none', () => {

@@ -132,6 +132,15 @@ const printer: readonly FieldGroup[] = [
       }),
       number('frameFrequencyY', 'The same along Y', 'Hz', { empty: 'as above' }),
       { path: 'shaping', label: 'Input shaping', kind: 'yes', help: 'Its firmware keeps the frame from swinging.' },
+      number('shapedAt', 'Shaped at, along X', 'Hz', {
+        empty: 'as the frame',
+        help: 'What the shaping is tuned to; off the frame’s own it leaves more.',
+      }),
+      number('shapedAtY', 'Shaped at, along Y', 'Hz', { empty: 'as along X' }),
+      number('pressureAdvance', 'Feeds ahead by', 's', {
+        empty: 'tuned',
+        help: 'Against pressure that lags at corners; 0 where it does not.',
+      }),
       number('clearance.radius', 'Clearance beside the head', 'mm', { empty: 'unknown', help: 'For copies printed one at a time.' }),
       number('clearance.height', 'Clearance under the head', 'mm', { empty: 'unknown' }),
     ],

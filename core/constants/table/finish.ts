@@ -64,6 +64,17 @@ export const finish = {
     },
   ),
   lagTube: rough('Time by which pressure lags, fed through a tube', 's', 0.02, 0.5, 'Semi-empirical, as above.', { owner: 'printer' }),
+  wholeLagDirect: rough(
+    'The same where the firmware does not feed ahead, fed at the head',
+    's',
+    0.03,
+    0.5,
+    'Semi-empirical: what feeding ahead is usually set to.',
+    {
+      owner: 'printer',
+    },
+  ),
+  wholeLagTube: rough('The same, fed through a tube', 's', 0.3, 0.5, 'Semi-empirical, as above.', { owner: 'printer' }),
   openTop: rough('Roughness of a top that does not close, over its gap', '', 0.01, 0.5, 'Semi-empirical (CP-S6).'),
   bubbles: rough('Roughness that filament full of water adds', 'µm', 8, 0.5, 'Semi-empirical.', { owner: 'material' }),
   droop: rough(

@@ -40,6 +40,16 @@ describe('waves behind corners', () => {
     // The softer axis swings more, and shaping leaves little of it.
     expect(of({ frameFrequency: 55, frameFrequencyY: 35 })).toBe(of({ frameFrequency: 35 }))
     expect(of({ frameFrequency: 55, shaping: true }) / of({ frameFrequency: 55 })).toBeCloseTo(medians.finish.shaped, 9)
+    // Tuned to the frame it leaves what it always does; of another frequency, |cos(π/2 · f/f₀)| beside it (Singer & Seering 1990, from memory).
+    const left = (shapedAt: number, shapedAtY?: number, frameFrequencyY?: number) =>
+      of({ frameFrequency: 55, frameFrequencyY, shaping: true, shapedAt, shapedAtY }) / of({ frameFrequency: 55, frameFrequencyY })
+    expect(left(55)).toBeCloseTo(medians.finish.shaped, 9)
+    expect(left(50)).toBeCloseTo(Math.hypot(medians.finish.shaped, Math.cos((Math.PI / 2) * 1.1)), 9)
+    expect(left(20)).toBeGreaterThan(left(45))
+    expect(left(27.5)).toBe(1)
+    // The softer axis has a shaping of its own.
+    expect(left(55, 40, 40)).toBeCloseTo(medians.finish.shaped, 9)
+    expect(left(55, undefined, 40)).toBeGreaterThan(0.4)
     expect(ringingFigures(80, 8, 6000, 55).amplitudeMm).toBeGreaterThan(ringingFigures(80, 8, 3000, 55).amplitudeMm)
   })
 })

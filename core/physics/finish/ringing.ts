@@ -29,9 +29,10 @@ export function ringingFigures(
   wallSpeed: number,
   cornerSpeed: number,
   acceleration: number,
-  { frameFrequency: own, frameFrequencyY: ownY, shaping }: Pick<Printer, 'frameFrequency' | 'frameFrequencyY' | 'shaping'>,
+  printer: Pick<Printer, 'frameFrequency' | 'frameFrequencyY' | 'shaping' | 'shapedAt' | 'shapedAtY'>,
   { frameFrequency, shaped }: Pick<Constants['finish'], 'frameFrequency' | 'shaped'>,
 ): RingingFigures {
+  const { frameFrequency: own, frameFrequencyY: ownY } = printer
   // The softer of the two axes swings more.
   const known = own === undefined ? ownY : ownY === undefined ? own : Math.min(own, ownY)
   const f = known ?? frameFrequency
@@ -39,8 +40,23 @@ export function ringingFigures(
   // Walls come out of corners at any speed up to this change, so the worst of them counts.
   const worst = Math.min(change, (Math.PI * acceleration) / (2 * Math.PI * f))
   return {
-    amplitudeMm: (change > 0 ? ringingAmplitude(acceleration, worst, f) : 0) * (shaping ? shaped : 1),
+    amplitudeMm: (change > 0 ? ringingAmplitude(acceleration, worst, f) : 0) * leftBy(printer, f, shaped),
     wavelengthMm: ringingWavelength(wallSpeed, f),
     measured: known !== undefined,
   }
+}
+
+/**
+ * Share of a swing that shaping leaves: what it leaves where it is tuned, and beside that what two pulses half a swing apart leave of another frequency than
+ * the one that they are meant for, |cos(π/2 · f/f₀)| (zero-vibration shaping, Singer & Seering, J. Dyn. Syst. Meas. Control 112, 1990; undamped, from memory).
+ */
+function leftBy(
+  { frameFrequency, frameFrequencyY, shaping, shapedAt, shapedAtY }: Parameters<typeof ringingFigures>[3],
+  frequency: number,
+  shaped: number,
+): number {
+  if (!shaping) return 1
+  const isAlongY = frameFrequencyY !== undefined && (frameFrequency === undefined || frameFrequencyY < frameFrequency)
+  const at = isAlongY ? (shapedAtY ?? shapedAt) : shapedAt
+  return at === undefined ? shaped : Math.min(1, Math.hypot(shaped, Math.cos((Math.PI / 2) * (frequency / at))))
 }

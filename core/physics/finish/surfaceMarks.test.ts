@@ -16,6 +16,7 @@ const of = (change: Partial<MarkInput> = {}): Record<SurfaceMark['id'], SurfaceM
       ringing: { amplitudeMm: 0.03, wavelengthMm: 1.2, measured: true },
       wallSpeed: 60,
       acceleration: 3000,
+      pressureAdvance: undefined,
       extruder: 'direct',
       oozes: 1,
       closure: { gapMm: 5, thicknessMm: 0.8, closure: 1.1 },
@@ -47,6 +48,15 @@ describe('what moves the surface beside its layers', () => {
 
   it('fewer, joined lines leave fewer blobs on a top (CP-S5, common practice)', () => {
     expect(of({ lines: { ...lines, topBottomLines: 60 } }).ends.topUm).toBeLessThan(0.2 * of().ends.topUm)
+  })
+
+  it('pressure lags far more where nothing is fed ahead, and no more for being told what was taken for granted', () => {
+    expect(of({ pressureAdvance: 0 }).pressure.sidesUm / of().pressure.sidesUm).toBeCloseTo(
+      medians.finish.wholeLagDirect / medians.finish.lagDirect,
+      6,
+    )
+    expect(of({ pressureAdvance: 0.04 }).pressure.sidesUm).toBe(of().pressure.sidesUm)
+    expect(of({ pressureAdvance: 0, extruder: 'tube' }).pressure.sidesUm).toBeGreaterThan(of({ pressureAdvance: 0 }).pressure.sidesUm)
   })
 
   it('pressure lags more through a tube, and at the pace of a fast wall', () => {

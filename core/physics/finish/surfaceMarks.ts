@@ -22,6 +22,8 @@ export interface MarkInput {
   readonly wallSpeed: number
   readonly acceleration: number
   readonly extruder: Printer['extruder']
+  /** By how much the firmware feeds ahead, s; 0 where it does not, nothing where nobody told. */
+  readonly pressureAdvance: number | undefined
   /** How much the material oozes over PLA. */
   readonly oozes: number
   readonly closure: TopClosure
@@ -81,8 +83,11 @@ const brakingLength = ({ wallSpeed, settings: { cornerSpeed }, acceleration }: M
   acceleration > 0 ? Math.max(0, wallSpeed ** 2 - Math.min(wallSpeed, cornerSpeed) ** 2) / (2 * acceleration) : 0
 
 /** How far a wall bulges at a corner, mm: what pressure still pushes out while it brakes, spread over that way and a line's width. */
-function bulgeAtCorner({ wallSpeed, settings, extruder, constants: { finish } }: MarkInput, braking: number): number {
-  const lag = extruder === 'tube' ? finish.lagTube : finish.lagDirect
+function bulgeAtCorner({ wallSpeed, settings, extruder, pressureAdvance, constants: { finish } }: MarkInput, braking: number): number {
+  // Who does not tell is taken to feed ahead, as machines of today do.
+  const left = extruder === 'tube' ? finish.lagTube : finish.lagDirect
+  const whole = extruder === 'tube' ? finish.wholeLagTube : finish.wholeLagDirect
+  const lag = pressureAdvance === 0 ? whole : left
   const slower = Math.max(0, wallSpeed - settings.cornerSpeed)
   return (settings.lineWidth * lag * slower) / (braking + settings.lineWidth) / 2
 }

@@ -51,6 +51,23 @@ describe('programs that are written', () => {
     expect(read.unknown).toEqual({})
   })
 
+  it.each([
+    ['battery-tray', {}],
+    ['finial', {}],
+    ['finial', { spiralWall: 'on' }],
+  ] as const)('write curves as arcs where the printer takes them: far fewer lines, the same time, filament and places: %s %j', async (key, values) => {
+    const arcs = { ...setupOf(), printer: { ...setupOf().printer, arcs: true } }
+    const [plain, curved] = [await written(key, values), await written(key, values, 'relative', arcs)]
+    const [lines, fewer] = [plain, curved].map(({ text }) => text.split('\n').length)
+    expect(plain.text).not.toMatch(/^G[23] /m)
+    expect(curved.text).toMatch(/^G3 .*I.*J/m)
+    if (key === 'finial') expect(fewer!).toBeLessThan(0.5 * lines!)
+    const [a, b] = [timed(plain.text), timed(curved.text)]
+    expect(Math.abs(b.timeS / a.timeS - 1)).toBeLessThan(0.005)
+    expect(Math.abs(b.filament.lengthMm / a.filament.lengthMm - 1)).toBeLessThan(0.001)
+    expect(b.layerCount).toBe(a.layerCount)
+  })
+
   it('heat otherwise from the layer on where an override says so, once, and back where it ends', async () => {
     const part = partOf('post', blockMesh(10, 10, 6))
     const overrides = [{ name: 'hot belt', fromZ: 2, toZ: 4, values: { nozzleTemperature: 225 } }]

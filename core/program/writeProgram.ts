@@ -7,6 +7,7 @@ import { filled } from '../shelf/ownText'
 import { code, features, isLaid, layerTop, type Toolpath } from '../toolpath/toolpath'
 import { filamentArea } from '../units/flow'
 import { formatDuration } from '../units/format'
+import { arcFrom } from './arcs'
 import { mark } from './words'
 
 export interface ProgramRequest {
@@ -206,12 +207,13 @@ class Body {
     for (let layer = 0; layer < path.layerStart.length - 1; layer++) {
       this.line(`;${mark.layer}${layer + 1} of ${path.layerStart.length - 1}`)
       this.setHeat(heatOfLayer(this.request, layer))
-      for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) this.move(m, layer)
+      for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; ) m = this.move(m, layer)
     }
     this.write(this.text)
   }
 
-  private move(m: number, layer: number): void {
+  /** Writes a move, or all that are one arc. Returns the next. */
+  private move(m: number, layer: number): number {
     const { path, motion, settingsOf, setup } = this.request
     const kind = path.feature[m]!
     const settings = settingsOf(path.scope[m]!)
@@ -228,23 +230,27 @@ class Body {
       this.pulled = kind === code.retract ? settings.retractLength : 0
       if (length > 0) this.line(`G1 ${this.filament(kind === code.retract ? -length : length)} F${number(feed, 3)}`)
       this.feed = -1
-      return
+      return m + 1
     }
     this.setAcceleration(motion.acceleration[m]!)
-    const length = Math.hypot(path.x[m + 1]! - path.x[m]!, path.y[m + 1]! - path.y[m]!)
+    const arc = setup.printer.arcs ? arcFrom(path, motion, m, path.layerStart[layer + 1]!) : undefined
+    const to = arc?.to ?? m + 1
+    let length = 0
+    for (let i = m; i < to; i++) length += Math.hypot(path.x[i + 1]! - path.x[i]!, path.y[i + 1]! - path.y[i]!)
     let pushed = (path.area[m]! * length) / filamentArea(setup.printer.filamentDiameter)
     if (kind === code.wipe)
       pushed = (-settings.retractLength * (1 - settings.wipeRetractFirst / 100) * length) / Math.max(1e-6, path.width[m]!)
     const [left, front] = originOf(setup)
     const words: string[] = []
-    if (length > 0)
-      words.push(`X${number(path.x[m + 1]! + left, COORDINATE_DIGITS)}`, `Y${number(path.y[m + 1]! + front, COORDINATE_DIGITS)}`)
-    if (path.z[m + 1] !== path.z[m]) words.push(`Z${number(path.z[m + 1]!, COORDINATE_DIGITS)}`)
-    if (words.length === 0) return
+    if (length > 0) words.push(`X${number(path.x[to]! + left, COORDINATE_DIGITS)}`, `Y${number(path.y[to]! + front, COORDINATE_DIGITS)}`)
+    if (path.z[to] !== path.z[m]) words.push(`Z${number(path.z[to]!, COORDINATE_DIGITS)}`)
+    if (words.length === 0) return to
+    if (arc) words.push(`I${number(arc.cx - path.x[m]!, COORDINATE_DIGITS)}`, `J${number(arc.cy - path.y[m]!, COORDINATE_DIGITS)}`)
     if (pushed !== 0) words.push(this.filament(pushed))
     if (feed !== this.feed) words.push(`F${number(feed, 3)}`)
     this.feed = feed
-    this.line(`${pushed > 0 ? 'G1' : 'G0'} ${words.join(' ')}`)
+    this.line(`${arc ? (arc.clockwise ? 'G2' : 'G3') : pushed > 0 ? 'G1' : 'G0'} ${words.join(' ')}`)
+    return to
   }
 
   /** E word; what rounding leaves over goes into the next one, so that sums stay true. */

@@ -57,6 +57,8 @@ export const printerSchema = z.object({
   shapedAtY: z.number().positive().max(1000).optional(),
   /** By how much its firmware feeds ahead of pressure that lags, s; 0 where it does not. */
   pressureAdvance: z.number().min(0).max(5).optional(),
+  /** Its programs have curves written as arcs (G2, G3). */
+  arcs: z.boolean().optional(),
   /** Room that the head needs when copies are printed one at a time: to every side, and above a finished one, mm. */
   clearance: z.object({ radius: z.number().positive(), height: z.number().positive() }).optional(),
   /** What happens before the first line: fixed steps, and heaters as first-order systems (time constant, end temperature). */

@@ -22,8 +22,8 @@ export function ReadLimitsDialog({
   return (
     <Sheet title={`Read the limits of ${printer.name}`} onClose={onClose}>
       <p className="mb-2 text-[12.5px] text-muted">
-        Ask the machine for its settings over its terminal, and paste what it prints. Lines with M201, M203, M204 and M205 are read, or a
-        configuration of keys and values (max_accel: 3000); all others are passed over.
+        Ask the machine for its settings over its terminal, and paste what it prints. Lines with M201, M203, M204, M205, M593 and M900 are
+        read, or a configuration of keys and values (max_accel: 3000); all others are passed over.
       </p>
       <textarea
         aria-label="Text from the machine"

@@ -141,6 +141,12 @@ const printer: readonly FieldGroup[] = [
         empty: 'tuned',
         help: 'Against pressure that lags at corners; 0 where it does not.',
       }),
+      {
+        path: 'arcs',
+        label: 'Arcs in programs',
+        kind: 'yes',
+        help: 'Curves are written as G2 and G3: shorter files, smoother where the firmware takes them.',
+      },
       number('clearance.radius', 'Clearance beside the head', 'mm', { empty: 'unknown', help: 'For copies printed one at a time.' }),
       number('clearance.height', 'Clearance under the head', 'mm', { empty: 'unknown' }),
     ],

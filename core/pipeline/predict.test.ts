@@ -88,10 +88,11 @@ describe('the chain of stages', () => {
     ]
     const treats = ['ironing', 'supports', 'lineWidth'].includes(name) ? ['surface'] : []
     const walls = ['wallCount', 'lineWidth'].includes(name) ? ['flats'] : []
-    const regions = ['regions', 'seams', 'lost', ...treats, ...walls, ...toolpath]
+    const vessel = ['bottomLayers', 'lineWidth'].includes(name) ? ['vessel'] : []
+    const regions = ['regions', 'seams', 'lost', ...treats, ...walls, ...vessel, ...toolpath]
     if (name === 'seam') toolpath.push('seams')
     const below: Record<Stage, string[]> = {
-      layers: ['layers', 'surface', 'loadPath', 'azimuth', 'flats', 'hole', ...regions],
+      layers: ['layers', 'surface', 'loadPath', 'azimuth', 'flats', 'hole', 'vessel', ...regions],
       regions,
       toolpath,
       motion,

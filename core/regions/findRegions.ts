@@ -1,13 +1,13 @@
 import { type Contours, joinContours } from '../geometry/contours'
 import type { PolygonKernel } from '../geometry/polygon'
 import { joinStrands } from '../geometry/strands'
-import type { Scopes } from '../profile/overrides'
+import { type Override, Scopes } from '../profile/overrides'
 import type { Settings } from '../profile/settings'
 import { blocksOf } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
 import { type Afloat, findAfloat } from '../supports/findAfloat'
 import { findSupports } from '../supports/findSupports'
-import type { Supports } from '../supports/supports'
+import { type Supports, supportKind } from '../supports/supports'
 import { joined } from '../units/shared'
 import { doAlone } from '../work/doAlone'
 import { justOne, onEach, type Task, type Work } from '../work/work'
@@ -32,9 +32,9 @@ export interface Regions extends Omit<Divided, 'infill'>, CombinedInfill {
  */
 export function* regionsWork(layers: Layers, { settings, overrides }: Scopes, bore: number): Work<Regions> {
   const inputs = blocksOf(layerCount(layers)).map((block) => ({ layers, block, settings, overrides }))
-  const divideTo = settings.supports === 'off' || settings.spiralWall === 'on' ? 1 : 2 / 3
+  const divideTo = supportKind({ settings, overrides }) === undefined || settings.spiralWall === 'on' ? 1 : 2 / 3
   const divided = joinDivided(yield* onEach(divideLayers, inputs, { stage: 'regions', to: divideTo }))
-  return yield* justOne(standAround, { layers, divided, settings, bore }, { stage: 'regions', from: divideTo })
+  return yield* justOne(standAround, { layers, divided, settings, overrides, bore }, { stage: 'regions', from: divideTo })
 }
 
 /** Finds regions in this thread alone. */
@@ -45,17 +45,18 @@ interface Surroundings {
   readonly layers: Layers
   readonly divided: Divided
   readonly settings: Settings
+  readonly overrides: readonly Override[]
   readonly bore: number
 }
 
 /** What goes through layers one after another, from the top down or in the whole. */
 export const standAround: Task<Surroundings, Regions> = {
   name: 'standAround',
-  run: ({ layers, divided: { infill, ...divided }, settings, bore }, { kernel, tick }) => {
+  run: ({ layers, divided: { infill, ...divided }, settings, overrides, bore }, { kernel, tick }) => {
     const combined = combineInfill(infill, layers.height, settings.infillEvery, bore, kernel)
     // A vessel's wall rises past whatever would stand under it.
-    const own: Settings = settings.spiralWall === 'on' ? { ...settings, supports: 'off' } : settings
-    const support = findSupports(layers, divided, own, kernel, (done) => tick(done / layerCount(layers)))
+    const scopes = settings.spiralWall === 'on' ? new Scopes({ ...settings, supports: 'off' }) : new Scopes(settings, overrides)
+    const support = findSupports(layers, divided, scopes, kernel, (done) => tick(done / layerCount(layers)))
     const foot = layFoot(layers.outlines, support.body, settings, kernel)
     return { ...divided, ...combined, support, afloat: findAfloat(layers, support, settings, kernel), foot }
   },

@@ -6,10 +6,10 @@ import type { Scopes } from '../profile/overrides'
 import { settings as definitions, type SettingName, type Settings } from '../profile/settings'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
+import { patchesOn, scopeOn, type Zone, zoneHolds, zonesOf } from '../slicing/zones'
 import { isSpiral, vesselWall } from './spiral'
 import { type Walls, widthOn } from './walls'
 import { WallsBuilder } from './wallsBuilder'
-import { patchesOn, scopeOn, type Zone, zoneHolds, zonesOf } from './zones'
 
 /** Lays the walls of a block of layers by repeated inset, and a line of varying width wherever an inset makes a place vanish. */
 export function layWalls(
@@ -65,7 +65,8 @@ export function layWalls(
 const onLayerOf = (settings: Settings, layer: number): Settings =>
   settings.extraWall === 'everySecond' && layer % 2 === 1 ? { ...settings, wallCount: settings.wallCount + 1 } : settings
 
-export const isOfRegions = (name: SettingName): boolean => definitions[name].stage === 'regions'
+/** Settings that divide what is laid of the part itself. */
+export const isOfRegions = (name: SettingName): boolean => definitions[name].stage === 'regions' && definitions[name].group !== 'Supports'
 
 /** Adds the part of a layer that lies in a zone. */
 function keepZone(

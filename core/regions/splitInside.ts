@@ -5,10 +5,10 @@ import { slidingIntersection } from '../geometry/slidingIntersection'
 import type { Scopes } from '../profile/overrides'
 import type { Block } from '../slicing/blocks'
 import { type Layers, layerCount } from '../slicing/layers'
+import { patchesOn, scopeOn, zonesOf } from '../slicing/zones'
 import { bridgeAngles } from './findBridges'
 import { isOfRegions } from './layWalls'
 import { SKIN_TOLERANCE, widthOn } from './walls'
-import { patchesOn, scopeOn, zonesOf } from './zones'
 
 export interface SolidSettings {
   readonly lineWidth: number

@@ -63,14 +63,7 @@ function leastY([outer]: readonly Float64Array[]): number {
 const meet = (ops: PolygonOps, area: Region, contours: Contours, group: number): boolean =>
   !ops.isEmpty(ops.intersect(area, ops.read(contours, group)))
 
-function isHeld(
-  ops: PolygonOps,
-  area: Region,
-  layer: number,
-  { body, top }: Supports,
-  { supports, supportGapLayers }: SupportSettings,
-): boolean {
-  if (supports === 'off') return false
+function isHeld(ops: PolygonOps, area: Region, layer: number, { body, top }: Supports, { supportGapLayers }: SupportSettings): boolean {
   for (let under = layer - 1; under >= Math.max(0, layer - 1 - supportGapLayers); under--)
     if (meet(ops, area, body, under) || meet(ops, area, top, under)) return true
   return false

@@ -2,9 +2,12 @@ import { type Contours, emptyContours } from '../geometry/contours'
 import { oneGroup } from '../geometry/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
 import { stackGroups } from '../geometry/stackGroups'
+import type { Scopes } from '../profile/overrides'
+import type { SettingName } from '../profile/settings'
 import { type Layers, layerCount } from '../slicing/layers'
+import { patchesOn, scopeOn, type Zone, zonesOf } from '../slicing/zones'
 import { growBranches } from './growBranches'
-import type { SupportSettings, Supports } from './supports'
+import { type SupportSettings, type Supports, supportKind } from './supports'
 
 /** Spans up to this length, mm, are left to bridging; semi-empirical. */
 const LONGEST_FREE_SPAN = 25
@@ -13,34 +16,48 @@ const LONGEST_FREE_SPAN = 25
 export function findSupports(
   layers: Layers,
   bridges: { readonly bridges: Contours; readonly bridgeSpan: Float32Array },
-  settings: SupportSettings,
+  scopes: Scopes,
   kernel: PolygonKernel,
   onLayer: (done: number) => void = () => {},
 ): Supports {
   const count = layerCount(layers)
   const nothing = emptyContours(count)
-  if (settings.supports === 'off') return { body: nothing, top: nothing, unheldMm2: 0 }
-  const over = findOverhangs(layers, bridges, settings, kernel)
-  return settings.supports === 'plain'
-    ? buildColumns(layers, over, settings, kernel, onLayer)
-    : growBranches(layers, over, settings, kernel, onLayer)
+  const { settings } = scopes
+  const kind = supportKind(scopes)
+  if (kind === undefined) return { body: nothing, top: nothing, unheldMm2: 0 }
+  const over = findOverhangs(layers, bridges, scopes, kernel)
+  return kind === 'plain' ? buildColumns(layers, over, settings, kernel, onLayer) : growBranches(layers, over, settings, kernel, onLayer)
 }
 
-/** Per layer what hangs farther out than the angle allows, less what is bridged. */
+/** What of places changes what is held. */
+const changesOverhangs = (name: SettingName): boolean => name === 'supports' || name === 'supportAngle'
+
+/** Per layer what hangs farther out than the angle there allows, less what is bridged and what is not to be held. */
 function findOverhangs(
   layers: Layers,
   { bridges, bridgeSpan }: { readonly bridges: Contours; readonly bridgeSpan: Float32Array },
-  { supportAngle, lineWidth }: SupportSettings,
+  scopes: Scopes,
   kernel: PolygonKernel,
 ): Contours[] {
-  const slope = Math.tan((supportAngle * Math.PI) / 180)
-  return Array.from({ length: layerCount(layers) }, (_, layer) =>
-    oneGroup(kernel, (ops) => {
+  const { lineWidth } = scopes.settings
+  return Array.from({ length: layerCount(layers) }, (_, layer) => {
+    const scope = scopeOn(layers, layer, scopes)
+    const patches = patchesOn(layers, layer, scopes, changesOverhangs)
+    const zones: readonly Zone[] | undefined =
+      patches.length === 0 ? undefined : zonesOf(layers.outlines, layer, { scope, patches, scopes }, kernel)
+    return oneGroup(kernel, (ops) => {
       if (layer === 0) return ops.empty()
-      const reach = layers.height[layer]! * slope
-      const own = ops.simplify(ops.read(layers.outlines, layer), lineWidth / 8)
-      const borne = ops.offset(ops.simplify(ops.read(layers.outlines, layer - 1), lineWidth / 8), reach)
-      const hanging = ops.isEmpty(borne) ? own : ops.subtract(own, borne)
+      const below = ops.simplify(ops.read(layers.outlines, layer - 1), lineWidth / 8)
+      const hangingIn = (contours: Contours, group: number, { supports, supportAngle }: SupportSettings): Region => {
+        if (supports === 'off') return ops.empty()
+        const reach = layers.height[layer]! * Math.tan((supportAngle * Math.PI) / 180)
+        const own = ops.simplify(ops.read(contours, group), lineWidth / 8)
+        const borne = ops.offset(below, reach)
+        return ops.isEmpty(borne) ? own : ops.subtract(own, borne)
+      }
+      const hanging = zones
+        ? ops.gather(zones.map((zone) => hangingIn(zone.contours, 0, scopes.settingsOf(zone.scope))))
+        : hangingIn(layers.outlines, layer, scopes.settingsOf(scope))
       if (ops.isEmpty(hanging)) return hanging
       const spans: Region[] = []
       for (let p = bridges.groupStart[layer]!; p < bridges.groupStart[layer + 1]!; p++)
@@ -48,8 +65,8 @@ function findOverhangs(
           spans.push(ops.polygon(bridges.xy.subarray(2 * bridges.polygonStart[p]!, 2 * bridges.polygonStart[p + 1]!)))
       // The walls around a bridge hang over the same air.
       return spans.length === 0 ? hanging : ops.subtract(hanging, ops.offset(ops.gather(spans), 4 * lineWidth))
-    }),
-  )
+    })
+  })
 }
 
 /** Columns straight down from every overhang, clear of the part. */

@@ -79,3 +79,62 @@ describe('supports', () => {
     expect(await grams('bed')).toBe(0)
   })
 })
+
+describe('supports of a place', () => {
+  /** Two tables side by side, their lids 30 mm apart. */
+  const tables = () =>
+    joined(
+      ...[-20, 20].flatMap((x) => [moved(blockMesh(4, 4, 12), x, 0, 0), moved(blockMesh(24, 12, 2), x, 0, 12)]),
+      // One body, so that it lies as it was made.
+      moved(blockMesh(44, 2, 2), 0, 0, 0),
+    )
+  const left = { minX: -40, maxX: 0, minY: -40, maxY: 40 }
+  /** Line of supports that is laid on either side, mm. */
+  const sides = ({ path }: LaidOut): readonly [left: number, right: number] => {
+    const mm = [0, 0] as [number, number]
+    for (let m = 0; m < path.feature.length; m++)
+      if (path.feature[m] === code.support && path.area[m]! > 0)
+        mm[path.x[m]! < 0 ? 0 : 1] += Math.hypot(path.x[m + 1]! - path.x[m]!, path.y[m + 1]! - path.y[m]!)
+    return mm
+  }
+
+  it.each(['plain', 'branching'] as const)('%s stand only where one says so, and everywhere but where one says not', async (supports) => {
+    const both = sides(await layOut(tables(), { supports }))
+    expect(both[0] / both[1]).toBeCloseTo(1, 0)
+    const onlyLeft = sides(await layOut(tables(), {}, [{ name: 'here', fromZ: 0, box: left, values: { supports } }]))
+    expect(onlyLeft[0]).toBeGreaterThan(0.7 * both[0])
+    expect(onlyLeft[1]).toBe(0)
+    const onlyRight = sides(await layOut(tables(), { supports }, [{ name: 'not here', fromZ: 0, box: left, values: { supports: 'off' } }]))
+    expect(onlyRight[0]).toBe(0)
+    expect(onlyRight[1]).toBeGreaterThan(0.7 * both[1])
+  })
+
+  it('have its density and angle, and leave walls and infill as they are', async () => {
+    const plain = await layOut(tables(), { supports: 'plain' })
+    const denser = await layOut(tables(), { supports: 'plain' }, [{ name: 'dense', fromZ: 0, box: left, values: { supportDensity: 30 } }])
+    const [before, after] = [sides(plain), sides(denser)]
+    expect(after[0]).toBeGreaterThan(1.8 * before[0])
+    expect(after[1] / before[1]).toBeCloseTo(1, 1)
+    // A level lid hangs more than any angle allows but the flattest.
+    const bold = await layOut(tables(), { supports: 'plain' }, [{ name: 'bold', fromZ: 0, box: left, values: { supportAngle: 89 } }])
+    expect(sides(bold)[0]).toBeLessThan(before[0])
+    const length = ({ path }: LaidOut, feature: number): number => {
+      let mm = 0
+      for (let m = 0; m < path.feature.length; m++)
+        if (path.feature[m] === feature) mm += Math.hypot(path.x[m + 1]! - path.x[m]!, path.y[m + 1]! - path.y[m]!)
+      return mm
+    }
+    for (const feature of [code.outerWall, code.innerWall, code.infill])
+      expect(length(bold, feature)).toBeCloseTo(length(plain, feature), 6)
+  })
+
+  it('of layers hold below them and no higher', async () => {
+    const stacked = joined(blockMesh(4, 4, 30), moved(blockMesh(24, 24, 2), 0, 0, 10), moved(blockMesh(24, 24, 2), 0, 0, 24))
+    const laid = await layOut(stacked, { supports: 'plain' }, [{ name: 'above', fromZ: 16, values: { supports: 'off' } }])
+    let highest = 0
+    for (let m = 0; m < laid.path.feature.length; m++)
+      if (laid.path.feature[m] === code.support) highest = Math.max(highest, laid.path.z[m]!)
+    expect(highest).toBeGreaterThan(8)
+    expect(highest).toBeLessThan(11)
+  })
+})

@@ -1,4 +1,5 @@
 import type { Contours } from '../geometry/contours'
+import type { Scopes } from '../profile/overrides'
 
 export interface SupportSettings {
   readonly lineWidth: number
@@ -15,6 +16,14 @@ export interface SupportSettings {
   readonly tipDiameter: number
   /** Degrees from the vertical. */
   readonly branchLean: number
+}
+
+/** All supports of a part are of one kind: its own, or that of the first place that wants some; nothing where none are wanted. */
+export const supportKind = ({ settings, overrides }: Pick<Scopes, 'settings' | 'overrides'>): 'plain' | 'branching' | undefined => {
+  const [first] = [settings, ...overrides.map(({ values }) => values)].flatMap(({ supports = 'off' }) =>
+    supports === 'off' ? [] : [supports],
+  )
+  return first
 }
 
 /** What holds overhangs up; one group a layer, mm. */

@@ -1,8 +1,8 @@
 import type { Contours } from '../geometry/contours'
 import type { Scopes } from '../profile/overrides'
 import { isSpiral } from '../regions/spiral'
-import { scopeOn } from '../regions/zones'
 import type { Layers } from '../slicing/layers'
+import { scopeOn } from '../slicing/zones'
 import { shared } from '../units/shared'
 import { seamOf } from './seam'
 

@@ -8,8 +8,9 @@ import type { SettingName, Settings } from '../profile/settings'
 import type { Regions } from '../regions/findRegions'
 import { isSpiral } from '../regions/spiral'
 import { widthOn } from '../regions/walls'
-import { patchesOn, scopeOn, zonesOf } from '../regions/zones'
 import type { Layers } from '../slicing/layers'
+import { patchesOn, scopeOn, zonesOf } from '../slicing/zones'
+import { supportKind } from '../supports/supports'
 import { findIslands } from './islands'
 import { laySpiral } from './laySpiral'
 import type { Pen } from './pen'
@@ -208,14 +209,16 @@ class LayerLayer {
   }
 
   private supportStrokes(): Stroke[] {
-    const { supportPattern, supportDensity, supports } = this.settings
     const { body, top } = this.plan.regions.support
-    const density = supportDensity / 100
-    const pattern = supportPattern === 'backAndForth' ? 'lines' : supportPattern
-    const how = { pattern, density, angle: 0, joined: supportPattern === 'backAndForth', turn: 0 } as const
     const bead = this.bead(code.support)
+    const filled = (all: Contours, group: number): Stroke[] =>
+      this.byZone(all, group, ['supportDensity', 'supportPattern'], (contours, own, { supportPattern, supportDensity }) => {
+        const pattern = supportPattern === 'backAndForth' ? 'lines' : supportPattern
+        const how = { pattern, density: supportDensity / 100, angle: 0, joined: supportPattern === 'backAndForth', turn: 0 } as const
+        return this.filled(contours, own, bead, how)
+      })
     const dense = this.filled(top, this.layer, this.bead(code.supportTop))
-    if (supports !== 'branching') return [...this.filled(body, this.layer, bead, how), ...dense]
+    if (supportKind(this.plan.scopes) !== 'branching') return [...filled(body, this.layer), ...dense]
     const { width, layer, plan } = this
     const rims = concentric(body, layer, width, Infinity, plan.kernel).map(({ xy }) => new LineStroke(xy, true, bead))
     // Thin branches are their rim alone; what is wider is filled as other supports are.
@@ -223,7 +226,7 @@ class LayerLayer {
       const wide = ops.offset(ops.read(body, layer), (-LEAST_FILLED / 2) * width)
       return ops.isEmpty(wide) ? wide : ops.offset(wide, (LEAST_FILLED / 2 - 1) * width)
     })
-    return [...rims, ...this.filled(inside, 0, bead, how), ...dense]
+    return [...rims, ...filled(inside, 0), ...dense]
   }
 
   private footStrokes(): Stroke[] {

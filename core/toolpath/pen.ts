@@ -1,5 +1,5 @@
 import type { Patch, Scopes } from '../profile/overrides'
-import { isIn } from '../regions/zones'
+import { isIn } from '../slicing/zones'
 import { AIR_STEP, type AirSense } from './airSense'
 import { mindsAir, type ToolpathBuilder } from './toolpath'
 import type { Traveller, TravelSettings } from './traveller'

@@ -3,8 +3,8 @@ import { areaNormal } from '../../mesh/measure'
 import { type Mesh, triangleCount } from '../../mesh/mesh'
 import { type BeltLine, beltAt } from '../../mesh/tiltedBelt'
 import type { Scopes } from '../../profile/overrides'
-import { scopeAt } from '../../regions/zones'
 import { type Layers, layerAt } from '../../slicing/layers'
+import { scopeAt } from '../../slicing/zones'
 import { facetRoughness } from './roughness'
 
 /** Which part of a surface a person will see. */

@@ -4,7 +4,7 @@ import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
 import { holds } from '../geometry/polygonsOf'
 import type { Patch, Scopes } from '../profile/overrides'
 import type { SettingName } from '../profile/settings'
-import type { Layers } from '../slicing/layers'
+import type { Layers } from './layers'
 
 /** A part of a layer in which the same overrides hold: a single group of contours, and its scope. */
 export interface Zone {

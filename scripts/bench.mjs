@@ -12,7 +12,7 @@ const [only] = process.argv.slice(2)
 const keepsMemory = { ...process.env, MALLOC_MMAP_THRESHOLD_: `${1 << 30}`, MALLOC_TRIM_THRESHOLD_: `${2 ** 32}` }
 installPackages()
 const runs = []
-if (only === undefined || !['views', 'attack', 'log', 'cases', 'queue', 'strength'].includes(only)) {
+if (only === undefined || !['views', 'attack', 'log', 'cases', 'queue', 'strength', 'features'].includes(only)) {
   await build(['bench'])
   runs.push([process.execPath, ['--enable-source-maps', join(root, 'dist/bench/main.js'), ...process.argv.slice(2)], keepsMemory])
 }
@@ -24,6 +24,7 @@ if (only === undefined || only === 'log') runs.push([join(root, 'node_modules/.b
 if (only === undefined || only === 'cases') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/cases.ts'], process.env])
 if (only === undefined || only === 'queue') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/queue.ts'], process.env])
 if (only === undefined || only === 'strength') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/strength.ts'], keepsMemory])
+if (only === undefined || only === 'features') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/features.ts'], keepsMemory])
 if (only === undefined || only === 'attack') runs.push([join(root, 'node_modules/.bin/tsx'), ['bench/attack.ts'], process.env])
 for (const [command, args, env] of runs) {
   const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env })

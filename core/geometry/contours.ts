@@ -56,9 +56,9 @@ export class ContoursBuilder {
     this.groupStart.push(this.polygonStart.length - 1)
   }
 
-  /** Ends a group that is the same as the one before it. */
-  repeatGroup(): void {
-    const [from, to] = this.groupStart.slice(-2) as [number, number]
+  /** Ends a group that is the same as the one before it, or as one farther back. */
+  repeatGroup(back = 1): void {
+    const [from, to] = this.groupStart.slice(-1 - back) as [number, number]
     for (let p = from; p < to; p++) {
       const [start, end] = [this.polygonStart[p]!, this.polygonStart[p + 1]!]
       const { xy, at } = this.reserve(end - start)

@@ -39,9 +39,9 @@ export class StrandsBuilder {
     this.groupStart.push(this.closed.length)
   }
 
-  /** Ends a group that is the same as the one before it. */
-  repeatGroup(): void {
-    const [from, to] = this.groupStart.slice(-2) as [number, number]
+  /** Ends a group that is the same as the one before it, or as one farther back. */
+  repeatGroup(back = 1): void {
+    const [from, to] = this.groupStart.slice(-1 - back) as [number, number]
     for (let s = from; s < to; s++) {
       const [start, end] = [this.strandStart[s]!, this.strandStart[s + 1]!]
       this.add(this.xy.slice(2 * start, 2 * end), this.width.slice(start, end), this.closed[s] === 1)

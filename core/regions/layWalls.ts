@@ -24,8 +24,9 @@ export function layWalls(
   const more = everywhere.some(({ extraWall }) => extraWall === 'everySecond') ? 1 : 0
   const out = new WallsBuilder(most + more, kernel)
   const lost = new Float64Array(to - from)
-  /** Overrides in force on all of the layer below; nothing where it has places of its own. The first layer has a width of its own. */
-  let plain: number | undefined
+  /** For how many layers in a row the same settings were in force on all of each; the first layer has a width of its own. */
+  let alike = 0
+  let before: number | undefined
   for (let layer = from; layer < to; layer++) {
     if (isSpiral(layer, scopes.settings)) {
       out.laySpiral(vesselWall(layers.outlines, layer, layers.top[layer]!, scopes.settings.lineWidth, kernel))
@@ -35,15 +36,18 @@ export function layWalls(
     }
     const scope = scopeOn(layers, layer, scopes)
     const patches = patchesOn(layers, layer, scopes, isOfRegions)
-    const alike = scopes.settingsOf(scope).extraWall === 'none'
-    if (patches.length === 0 && plain === scope && alike && layer > 1 && isSameGroup(layers.outlines, layer, layer - 1)) {
-      // Upright sides make layers that are all alike: their walls are too.
-      out.repeatGroup()
-      lost[layer - from] = lost[layer - from - 1]!
+    const isPlain = patches.length === 0
+    const isSame = isPlain && before === scope && layer > 1 && isSameGroup(layers.outlines, layer, layer - 1)
+    alike = isSame ? alike + 1 : 0
+    before = isPlain ? scope : undefined
+    // Upright sides make layers that are all alike, or every second one: their walls are too.
+    const back = scopes.settingsOf(scope).extraWall === 'none' ? 1 : 2
+    if (alike >= back) {
+      out.repeatGroup(back)
+      lost[layer - from] = lost[layer - from - back]!
       onLayer(layer + 1 - from)
       continue
     }
-    plain = patches.length === 0 ? scope : undefined
     if (patches.length === 0) lost[layer - from] = out.lay(layers.outlines, layer, onLayerOf(scopes.settingsOf(scope), layer))
     else {
       for (const zone of zonesOf(layers.outlines, layer, { scope, patches, scopes }, kernel)) {

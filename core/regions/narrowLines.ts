@@ -31,9 +31,9 @@ export class NarrowLines {
     for (const builder of [this.thin, ...this.walls]) builder.endGroup()
   }
 
-  /** Ends a group that is the same as the one before it. */
-  repeatGroup(): void {
-    for (const builder of [this.thin, ...this.walls]) builder.repeatGroup()
+  /** Ends a group that is the same as the one before it, or as one farther back. */
+  repeatGroup(back: number): void {
+    for (const builder of [this.thin, ...this.walls]) builder.repeatGroup(back)
   }
 
   finish(): { readonly thin: Strands; readonly wallParts: readonly Strands[] } {

@@ -80,11 +80,11 @@ export class WallsBuilder {
     this.inside.endGroup()
   }
 
-  /** Ends a layer that is the same as the one before it. */
-  repeatGroup(): void {
-    for (const wall of this.walls) wall.repeatGroup()
-    this.narrow.repeatGroup()
-    this.inside.repeatGroup()
+  /** Ends a layer that is the same as the one before it, or as one farther back. */
+  repeatGroup(back: number): void {
+    for (const wall of this.walls) wall.repeatGroup(back)
+    this.narrow.repeatGroup(back)
+    this.inside.repeatGroup(back)
   }
 
   finish(): Omit<Walls, 'lost'> {

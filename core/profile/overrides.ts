@@ -8,7 +8,14 @@ export const MOST_OVERRIDES = 128
 
 /** Of supports what may differ from place to place; how they stand and keep off belongs to all of them. */
 const supportsOfPlaces: ReadonlySet<SettingName> = new Set(['supports', 'supportAngle', 'supportDensity', 'supportPattern', 'supportSpeed'])
-const ofWholePart: ReadonlySet<SettingName> = new Set(['infillEvery', 'spiralWall', 'bottomPattern', 'fanFromLayer', 'fanRampLayers'])
+const ofWholePart: ReadonlySet<SettingName> = new Set([
+  'infillEvery',
+  'spiralWall',
+  'bodyOrder',
+  'bottomPattern',
+  'fanFromLayer',
+  'fanRampLayers',
+])
 
 /** Where a setting can have another value: anywhere, on whole layers only, or nowhere but on the whole part. */
 export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {

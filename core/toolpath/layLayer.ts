@@ -76,7 +76,7 @@ class LayerLayer {
     for (const stroke of strokes) waiting[islands.find(...stroke.anchor)]!.strokes.push(stroke)
     const left = waiting.filter(({ loops, strokes }) => loops.length + strokes.length > 0)
     while (left.length > 0) {
-      const { loops, strokes } = takeNearest(left, (island) => this.nearness(island))
+      const { loops, strokes } = takeNearest(left, (island) => this.turnOf(island))
       layWallLines(loops, settings, seams, this.width, pen)
       for (const features of [[code.thin], [code.bridge, code.topBottom], [code.infill]])
         layNearestFirst(
@@ -85,6 +85,15 @@ class LayerLayer {
         )
     }
     layNearestFirst(this.ironingStrokes(), pen)
+  }
+
+  /** How soon a body is laid: less is sooner. */
+  private turnOf(island: { readonly loops: readonly WallLine[]; readonly strokes: readonly Stroke[] }): number {
+    const { bodyOrder } = this.plan.scopes.settings
+    if (bodyOrder === 'nearest') return this.nearness(island)
+    const axis = bodyOrder === 'leftToRight' ? 0 : 1
+    const anchors = [...island.loops.map(anchorOf), ...island.strokes.map(({ anchor }) => anchor)]
+    return anchors.reduce((least, anchor) => Math.min(least, anchor[axis]), Infinity)
   }
 
   private nearness({ loops, strokes }: { readonly loops: readonly WallLine[]; readonly strokes: readonly Stroke[] }): number {

@@ -3,9 +3,9 @@ import { planMotion } from '../motion/planMotion'
 import { fanFor, fanShare } from '../physics/cooling/fan'
 import type { SettingValues } from '../profile/settings'
 import { type LaidOut, layOut } from '../testing/layOut'
-import { lengthOf } from '../testing/paths'
+import { lengthOf, total } from '../testing/paths'
 import { settingsOf, setupOf } from '../testing/setups'
-import { blockMesh, meshOf, solids } from '../testing/solids'
+import { blockMesh, joined, meshOf, moved, solids } from '../testing/solids'
 import { code } from './toolpath'
 
 /** A plate with holes of 5 and 16 mm, and a pin of 4 mm beside it. */
@@ -124,5 +124,29 @@ describe('an extra wall', () => {
       { name: 'grip', fromZ: 1, toZ: 2, values: { extraWall: 'everySecond' } },
     ])
     expect([3, 7, 9, 13].map((layer) => loops(laid, layer))).toEqual([2, 3, 3, 2])
+  })
+})
+
+describe('bodies of a layer', () => {
+  const posts = () => joined(...[-20, 0, 20].map((x) => moved(blockMesh(5, 5, 4), x, x / 2, 0)))
+  /** The x at which each layer's outer walls begin, in their order, mm. */
+  const order = ({ path }: LaidOut, layer: number): number[] => {
+    const found: number[] = []
+    for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) {
+      const x = 20 * Math.round(path.x[m]! / 20) + 0
+      if (path.feature[m] === code.outerWall && found.at(-1) !== x) found.push(x)
+    }
+    return found
+  }
+
+  it('are laid back and forth where the nearest is next, and always from one side where that is told', async () => {
+    const nearest = await layOut(posts())
+    const layers = [5, 6, 7, 8].map((layer) => order(nearest, layer))
+    expect(layers[0]).toEqual([...layers[1]!].reverse())
+    for (const bodyOrder of ['leftToRight', 'frontToBack'] as const) {
+      const laid = await layOut(posts(), { bodyOrder })
+      for (const layer of [5, 6, 7, 8]) expect(order(laid, layer)).toEqual([-20, 0, 20])
+      expect(total(laid.path, code.travel)).toBeGreaterThan(total(nearest.path, code.travel))
+    }
   })
 })

@@ -61,6 +61,15 @@ export const wallsSettings = {
     'Lays all walls of one hole or outline before it goes to the next; saves travel.',
     'island by island',
   ),
+  bodyOrder: choice(
+    'toolpath',
+    'Order of bodies',
+    ['nearest', 'leftToRight', 'frontToBack'],
+    'nearest',
+    'Which of several bodies of a layer is laid next: the nearest, for least travel, or always in the same order, so that each has as long to cool.',
+    'island order',
+    'print order',
+  ),
   seam: choice(
     'toolpath',
     'Seam',

@@ -6,8 +6,16 @@ import { settings as definitions, type SettingName, type Settings, settingNames,
 /** Most overrides of one profile: a tower of a hundred bands, and some. */
 export const MOST_OVERRIDES = 128
 
-/** Of supports what may differ from place to place; how they stand and keep off belongs to all of them. */
-const supportsOfPlaces: ReadonlySet<SettingName> = new Set(['supports', 'supportAngle', 'supportDensity', 'supportPattern', 'supportSpeed'])
+/** Of supports and brims what may differ from place to place; how they stand and keep off belongs to all of them. */
+const ofPlaces: ReadonlySet<SettingName> = new Set([
+  'brim',
+  'brimWidth',
+  'supports',
+  'supportAngle',
+  'supportDensity',
+  'supportPattern',
+  'supportSpeed',
+])
 const ofWholePart: ReadonlySet<SettingName> = new Set([
   'infillEvery',
   'spiralWall',
@@ -20,7 +28,7 @@ const ofWholePart: ReadonlySet<SettingName> = new Set([
 /** Where a setting can have another value: anywhere, on whole layers only, or nowhere but on the whole part. */
 export function reachOf(name: SettingName): 'place' | 'layers' | 'part' {
   const { group, stage } = definitions[name]
-  if (supportsOfPlaces.has(name)) return 'place'
+  if (ofPlaces.has(name)) return 'place'
   if (group === 'Supports' || group === 'First layer and brim' || ofWholePart.has(name)) return 'part'
   return stage === 'layers' || layerWide.has(name) ? 'layers' : 'place'
 }

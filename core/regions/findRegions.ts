@@ -57,7 +57,7 @@ export const standAround: Task<Surroundings, Regions> = {
     // A vessel's wall rises past whatever would stand under it.
     const scopes = settings.spiralWall === 'on' ? new Scopes({ ...settings, supports: 'off' }) : new Scopes(settings, overrides)
     const support = findSupports(layers, divided, scopes, kernel, (done) => tick(done / layerCount(layers)))
-    const foot = layFoot(layers.outlines, support.body, settings, kernel)
+    const foot = layFoot(layers, support.body, scopes, kernel)
     return { ...divided, ...combined, support, afloat: findAfloat(layers, support, settings, kernel), foot }
   },
 }

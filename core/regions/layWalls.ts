@@ -69,8 +69,11 @@ export function layWalls(
 const onLayerOf = (settings: Settings, layer: number): Settings =>
   settings.extraWall === 'everySecond' && layer % 2 === 1 ? { ...settings, wallCount: settings.wallCount + 1 } : settings
 
-/** Settings that divide what is laid of the part itself. */
-export const isOfRegions = (name: SettingName): boolean => definitions[name].stage === 'regions' && definitions[name].group !== 'Supports'
+/** Settings that divide what is laid of the part itself, and not what stands around it. */
+export const isOfRegions = (name: SettingName): boolean => {
+  const { stage, group } = definitions[name]
+  return stage === 'regions' && group !== 'Supports' && group !== 'First layer and brim'
+}
 
 /** Adds the part of a layer that lies in a zone. */
 function keepZone(

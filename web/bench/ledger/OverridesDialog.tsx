@@ -18,8 +18,9 @@ export function OverridesDialog({ candidate, onClose }: { candidate: Candidate; 
   return (
     <Sheet title={`Overrides of ${candidate.name}`} onClose={onClose}>
       <p className="mb-3 text-[12.5px] text-muted">
-        Heights in mm above the bed; x and y from the middle of the part. Where two places overlap, the later one wins. Supports and foot
-        belong to the whole part; layer heights and layer time to whole layers.
+        Heights in mm above the bed; x and y from the middle of the part. Where two places overlap, the later one wins. Supports are held or
+        left, and brims laid, place by place; how supports stand, and the skirt, belong to the whole part; layer heights and layer time to
+        whole layers.
       </p>
       <ol className="space-y-3">
         {overrides.map((override, i) => (

@@ -59,6 +59,8 @@ const scenes: Readonly<
   return {
     usual: { setup: base, values: { ironing: 'on', supports: 'plain', infillDensity: 12 } },
     quick: { setup: base, values: held, purpose: upright },
+    notAhead: { setup: { ...base, printer: { ...base.printer, extruder: 'direct', pressureAdvance: 0 } } },
+    notAheadThroughTube: { setup: { ...base, printer: { ...base.printer, extruder: 'tube', pressureAdvance: 0 } } },
     small: { setup: setupOf('dory', 'bore-0.4', 'petg'), values: held, purpose: upright },
     large: { setup: setupOf('cutter', 'bore-0.4', 'abs'), purpose: upright },
     largest: {

@@ -14,15 +14,6 @@ export const wallsSettings = {
     'shells',
     'wall thickness',
   ),
-  extraWall: choice(
-    'regions',
-    'Extra wall',
-    ['none', 'everySecond'],
-    'none',
-    'One wall more on every second layer, so that infill and walls grip into each other.',
-    'alternate wall',
-    'interlocked walls',
-  ),
   topLayers: number(
     'regions',
     'Top layers',
@@ -44,6 +35,15 @@ export const wallsSettings = {
     'floor',
     'bottom skin',
     'bottom thickness',
+  ),
+  extraWall: choice(
+    'regions',
+    'Extra wall',
+    ['none', 'everySecond'],
+    'none',
+    'One wall more on every second layer, so that infill and walls grip into each other.',
+    'alternate wall',
+    'interlocked walls',
   ),
   wallOrder: choice(
     'toolpath',

@@ -6,6 +6,8 @@ export interface HostileFile {
   readonly what: string
   readonly fileName: string
   readonly make: () => Uint8Array
+  /** It takes many seconds to make or to read: only the bench of attacks does. */
+  readonly isLong?: true
 }
 
 const MEGABYTE = 2 ** 20
@@ -132,6 +134,7 @@ export const smallHostileModels: readonly HostileFile[] = [
 export const largeHostileModels: readonly HostileFile[] = [
   {
     what: 'an archive that claims 100 bytes and holds 200 megabytes',
+    isLong: true,
     fileName: 'bomb.3mf',
     make: () => claiming(archiveOf(repeated(' ', 200 * MEGABYTE)), 100),
   },
@@ -157,6 +160,7 @@ export const largeHostileModels: readonly HostileFile[] = [
   },
   {
     what: 'as many small triangles as fit unpacked',
+    isLong: true,
     fileName: 'full.3mf',
     make: () =>
       archiveOf(
@@ -188,6 +192,7 @@ export const largeHostileModels: readonly HostileFile[] = [
   },
   {
     what: '64 MB of random triangles',
+    isLong: true,
     fileName: 'random.stl',
     make: () => {
       const random = seeded(1)
@@ -232,6 +237,7 @@ export const largeHostileModels: readonly HostileFile[] = [
   },
   {
     what: 'bodies that are inside out, apart from one another',
+    isLong: true,
     fileName: 'bodies.stl',
     make: () =>
       binaryStl(4 * Math.floor(trianglesIn(64) / 4), (t, out) => {

@@ -57,7 +57,7 @@ export const spiralChecks: readonly Rule[] = [
         evidence: isThin
           ? `It is a vessel with a wall of ${vessel.wallMm!.toFixed(1)} mm on every layer.`
           : 'It is one body on every layer, printed without tops and infill.',
-        means: `A spiral wall has no seam, and would spare about ${formatDuration(savedS)}: all but the outer wall and the bottom.`,
+        means: `A spiral wall has no seam, and would spare about ${formatDuration(savedS)}: all but the outer wall and the bottom, less where layers wait for their least time.`,
         todo: 'Turn the spiral wall on; lay it as wide as the wall has to be strong, 0.8 to 1.2 mm to hold water.',
         fix: { values: { spiralWall: 'on' } },
       }

@@ -16,14 +16,15 @@ const wider = (trunk: number): number => (trunk < 15 ? 15 : Math.max(trunk, Math
 function calmed({ sway: { mostMm, worst }, setup, resolved: { settings } }: Evidence): SettingValues | undefined {
   const { constants, material } = knownSetup(setup)
   const over = (SURELY * mostMm) / (settings.lineWidth / 4)
-  const lifted = settings.lift === 'never' ? over / (1 + constants.sway.knock) : over
+  const knocks = settings.lift === 'never' && settings.spiralWall === 'off'
+  const lifted = knocks ? over / (1 + constants.sway.knock) : over
   const slower = Math.max(1, lifted) ** (1 / constants.sway.pace)
   const speed = worst.speedMmS / slower
   const time = Math.ceil(worst.timeS * slower)
   // A filled filament that clogs when it is slow keeps its floor.
   if (speed < Math.max(SLOWEST, Number(material.defaults.floorSpeed ?? 0)) || time > LONGEST) return
   return {
-    lift: settings.lift === 'never' ? 'overPrinted' : settings.lift,
+    ...(knocks ? { lift: 'overPrinted' } : {}),
     ...(slower > 1
       ? { minLayerTime: Math.max(settings.minLayerTime, time), floorSpeed: Math.min(settings.floorSpeed, Math.floor(speed / 2)) }
       : {}),

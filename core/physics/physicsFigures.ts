@@ -82,7 +82,7 @@ export function physicsFigures(input: PhysicsInput): { readonly figures: Physics
   const sums = sumLayers(path, motion, dullingFlow(setup, settingsAt, count), zOf, scopes, constants.finish)
   const cooled = Array.from({ length: motion.layerTime.length }, (_, layer) => {
     const there = settingsAt(layer)
-    // How the bed's own layer cools is in its constants.
+    // The layer on the bed is told with the fan still, though programs leave it off there.
     const share = own(layer) === 0 ? 1 : fanShare(own(layer), settings)
     const fan = (share * (sums.fan?.[layer] ?? there.fanSpeed)) / 100
     return {

@@ -61,6 +61,13 @@ describe('a spiral wall, foretold', () => {
     expect(await bears(0.8)).toBeGreaterThan(1.4 * (await bears(0.4)))
   })
 
+  it('is knocked by no travel, for there is none: lifting changes nothing of its sway', async () => {
+    const rod = blockMesh(6, 6, 50)
+    const push = async (values: SettingValues): Promise<number> => (await foretold(rod, values)).sway.worst.forceN
+    expect(await push({ ...spiral, lift: 'never' })).toBe(await push({ ...spiral, lift: 'always' }))
+    expect(await push({ lift: 'never' })).toBeGreaterThan(1.2 * (await push({ lift: 'always' })))
+  })
+
   it('of the demo’s finial is read by its checks, or refused with where and why', async () => {
     for (const { key, make } of demoParts) {
       const outcome = await foretold(make(), { ...spiral, supports: 'off' }).then(

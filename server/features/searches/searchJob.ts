@@ -151,7 +151,8 @@ class Exploration {
   private async report(found: readonly FoundVariant[]): Promise<void> {
     const spent = (performance.now() - this.begun) / 1000
     const done = this.known.size
-    const secondsLeft = this.left.of(performance.now(), this.evaluated, this.search.of - done)
+    // How long its front takes to solve nobody has seen yet.
+    const secondsLeft = done < this.search.of ? this.left.of(performance.now(), this.evaluated, this.search.of - done) : undefined
     await this.control.tell(
       { done, reused: this.reused, computed: this.computed, seconds: this.search.seconds + spent },
       found,

@@ -27,13 +27,18 @@ export function useSolvedSets(
   readonly done: number
   readonly wanted: number
 } {
-  const all = `${ends} ${solvedKey(purpose)}`
+  const voxelMm = Math.min(...predictions.map((one) => (one ? rankingVoxel(one.settings) : Number.POSITIVE_INFINITY)))
+  // On other cells it is another figure.
+  const all = `${ends} ${solvedKey(purpose)} ${voxelMm}`
   const known = useRef({ all, found: new Map<string, SolvedOne>() })
   if (known.current.all !== all) known.current = { all, found: new Map() }
   const { found } = known.current
   const keys = sets.map(setKey)
-  const isAsked = purpose.kind !== 'show' && notSolved(purpose) === undefined && predictions.every((one) => one !== undefined)
-  const voxelMm = Math.min(...predictions.map((one) => (one ? rankingVoxel(one.settings) : Number.POSITIVE_INFINITY)))
+  const isAsked =
+    purpose.kind !== 'show' &&
+    notSolved(purpose) === undefined &&
+    // Of a soft part it counts how far it gives way, by sections.
+    predictions.every((one) => one !== undefined && !one.flexible)
   const [, redraw] = useState(0)
   // The list is the same for as long as the same sets of the same candidates are asked for.
   // biome-ignore lint/correctness/useExhaustiveDependencies: `keys` and `requestFor` follow from the others.
@@ -45,7 +50,7 @@ export function useSolvedSets(
       return request ? [{ request, purpose, voxelMm }] : []
     })
     return { keys: fresh, solving }
-  }, [all, isAsked, keys.join('|'), voxelMm])
+  }, [all, isAsked, keys.join('|')])
   const solved = useSolvedEach(asked.solving)
   useEffect(() => {
     let more = false

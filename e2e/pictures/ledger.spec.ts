@@ -46,5 +46,6 @@ test('steps from one candidate to another', async ({ page }) => {
   await page.getByRole('link', { name: 'steps' }).click()
   await choose(page.getByLabel('To candidate'), { label: 'quick' })
   await expect(page.getByRole('region', { name: 'Steps' }).locator('.animate-pulse')).toHaveCount(0, { timeout: 60_000 })
+  await expect(page.getByText('strength solved', { exact: true })).toBeVisible({ timeout: 90_000 })
   await page.screenshot({ path: picture('steps') })
 })

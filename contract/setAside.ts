@@ -16,6 +16,7 @@ export const storedKinds = [
   'experiment',
   'case',
   'queue',
+  'plate',
 ] as const
 export type StoredKind = (typeof storedKinds)[number]
 

@@ -42,6 +42,7 @@ const order = [
   'pipeline',
   'pipeline/crew',
   'program',
+  'plate',
   'views',
   'figures/table',
   'figures',

@@ -1,6 +1,7 @@
 import type { MeshReport } from '../mesh/repair'
 import type { BeltLine } from '../mesh/tiltedBelt'
 import type { TimeFigures } from '../motion/timeFigures'
+import type { PictureFigures } from '../physics/finish/pictureSeen'
 import type { RingingFigures } from '../physics/finish/ringing'
 import type { Sag } from '../physics/finish/sag'
 import type { StringFigures } from '../physics/finish/strings'
@@ -81,6 +82,10 @@ export interface Evidence {
   readonly longestBridgeMm: number
   /** Tops under which the infill has no line. */
   readonly unproppedTops: readonly UnproppedTop[]
+  /** Pictures that set the speed of the outer wall. */
+  readonly pictures: readonly PictureFigures[]
+  /** Names of places in which nothing is laid. */
+  readonly placesOff: readonly string[]
   readonly melt: PhysicsFigures['melt']
   readonly cooling: PhysicsFigures['cooling']
   readonly bond: PhysicsFigures['bond']

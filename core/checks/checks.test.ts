@@ -41,7 +41,12 @@ const melt: Evidence['melt'] = {
   layersShort: 0,
   failsAtPlus: [27, 29],
 }
-const noVessel: Evidence['vessel'] = { isVessel: false, open: { areaMm2: 0, atZMm: 0 }, leansIn: { mm: 0, atZMm: 0 } }
+const noVessel: Evidence['vessel'] = {
+  isVessel: false,
+  open: { areaMm2: 0, atZMm: 0 },
+  leansIn: { mm: 0, atZMm: 0 },
+  leansOut: { mm: 0, atZMm: 0 },
+}
 const cooling: Evidence['cooling'] = { margin: 2, atZMm: 40, neededS: 5, takesS: 10, layersWarm: 0, tipsWarm: 0, droopMm: 0 }
 
 /** An ordinary print, but for what is said otherwise. */
@@ -65,6 +70,8 @@ function evidence(values: SettingValues = {}, setup = setupOf(), change: Partial
     overAirMm: 0,
     longestBridgeMm: 0,
     unproppedTops: [],
+    pictures: [],
+    placesOff: [],
     melt,
     cooling,
     bond: { mean: 0.6, worst: 0.5, worstAtZMm: 3 },
@@ -98,6 +105,7 @@ const ids = (given: Evidence): string[] => runChecks(given).map(({ id }) => id)
 type Row = readonly [id: string, speaks: Evidence, silent: Evidence]
 
 const shellTime = { ...time, timeS: 3000, timeByFeatureS: { ...time.timeByFeatureS, outerWall: 900, topBottom: 300 } }
+const pictured: Evidence['pictures'][number] = { name: 'sign', contrastLeft: 0.9, heldBy: undefined, timeS: 60, addedS: 20 }
 const vesselOf = (wallMm: number): Evidence['vessel'] => ({ ...noVessel, isVessel: true, wallMm })
 
 /** Rules that look at settings and records: what they offer must settle them. */
@@ -266,6 +274,13 @@ const ofFigures: readonly Row[] = [
     seeing({ vessel: { ...noVessel, isVessel: true, leansIn: { mm: 0.15, atZMm: 9 } } }, { spiralWall: 'on' }),
   ],
   ['spiral-would-suit', seeing({ time: shellTime, vessel: vesselOf(0.9) }), seeing({ time: shellTime, vessel: vesselOf(3) })],
+  ['place-off-part', seeing({ placesOff: ['rim'] }), seeing({ placesOff: [] })],
+  ['picture-off-part', seeing({ pictures: [{ ...pictured, timeS: 0, contrastLeft: 0 }] }), seeing({ pictures: [pictured] })],
+  [
+    'picture-flattened',
+    seeing({ pictures: [{ ...pictured, contrastLeft: 0.4 }] }),
+    seeing({ pictures: [{ ...pictured, contrastLeft: 0.8 }] }),
+  ],
   ['long-print', seeing({ time: { ...time, timeS: 12 * 3600 } }), evidence()],
 ]
 
@@ -289,6 +304,8 @@ const inWords: readonly (readonly [id: string, change: Partial<Evidence>, says: 
   ['corners-lift', { warp: { risk: 1.8, strain: 0.007, contactMm: 140, airC: 22 } }, /140 mm of foot.*1\.8 times.*enclosure/],
   ['part-comes-loose', { sway: { ...calmSway, falls: { aboveZMm: 80, by: 'foot' } } }, /From z 80 mm.*comes off the bed/],
   ['spiral-would-suit', { time: shellTime, vessel: vesselOf(0.9) }, /wall of 0\.9 mm.*no seam.*29 min/],
+  ['picture-flattened', { pictures: [{ ...pictured, contrastLeft: 0.42, heldBy: 'flow' }] }, /“sign” 42 % is left.*cannot melt/],
+  ['picture-flattened', { pictures: [{ ...pictured, contrastLeft: -0.1, heldBy: undefined }] }, / 0 % is left/],
   ['support-sways', { supportSway: { mostMm: 2.4, atZMm: 90, forceN: 0.5 } }, /2\.4 mm at z 90 mm.*15 to 35 mm/],
   ['top-stays-open', { topClosure: { gapMm: 9, thicknessMm: 0.4, closure: 0.4 } }, /0\.40 mm thick.*9\.0 mm/],
   ['strings', { strings: { openM: 2, pulledM: 1, expected: 80 } }, /2\.0 m over open air/],

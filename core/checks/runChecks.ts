@@ -5,6 +5,7 @@ import { heatChecks } from './heatChecks'
 import { nozzleChecks } from './nozzleChecks'
 import { ownTextChecks } from './ownTextChecks'
 import { paceChecks } from './paceChecks'
+import { placeChecks } from './placeChecks'
 import { propChecks } from './propChecks'
 import { pullChecks } from './pullChecks'
 import { safetyChecks } from './safetyChecks'
@@ -25,6 +26,7 @@ export const allRules: readonly Rule[] = [
   ...strengthChecks,
   ...swayChecks,
   ...spiralChecks,
+  ...placeChecks,
   ...warpChecks,
   ...spoolChecks,
   ...ownTextChecks,

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { planMotion } from '../motion/planMotion'
 import { type Override, Scopes } from '../profile/overrides'
+import { isIn } from '../profile/patch'
 import type { SettingValues } from '../profile/settings'
 import { findRegions } from '../regions/findRegions'
 import { slice } from '../slicing/slice'
@@ -89,7 +90,7 @@ describe('a tilted belt', () => {
       const n = y * sin + height * cos
       const z = n - belt.start / belt.slope
       const [u, v] = [-x, height * sin - y * cos]
-      const patches = scopes.partialAt(z, belt).filter((p) => u >= p.minX && u <= p.maxX && v >= p.minY && v <= p.maxY)
+      const patches = scopes.partialAt(z, belt).filter((patch) => isIn(patch, u, v))
       const scope = patches.reduce((all, { of }) => scopes.with(all, of), scopes.ofLayer(z, belt))
       expect(scopes.sets[scope]).toEqual(set)
     }

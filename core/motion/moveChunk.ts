@@ -8,6 +8,7 @@ import { peakSpeed, timeAtPeak } from './trapezoid'
 export interface PlannedMoves {
   readonly duration: Float32Array
   readonly peak: Float32Array
+  readonly exit: Float32Array
   readonly asked: Float32Array
   readonly acceleration: Float32Array
   readonly limiter: Uint8Array
@@ -251,6 +252,7 @@ export class MoveChunk {
       motion.acceleration[first + i] = this.wanted[i]!
       motion.duration[first + i] = duration[i]!
       motion.peak[first + i] = peak[i]!
+      motion.exit[first + i] = v1
       motion.limiter[first + i] =
         peak[i] === cap[i]
           ? this.limiter[i]!

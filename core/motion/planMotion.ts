@@ -15,6 +15,8 @@ export interface Motion {
   readonly duration: Float32Array
   /** Highest speed reached, mm/s. For retract and pushBack the speed of the filament. */
   readonly peak: Float32Array
+  /** Speed at the end of the move, mm/s. */
+  readonly exit: Float32Array
   /** What a program must ask for so that the move runs as planned on a machine with these limits: mm/s and mm/s². */
   readonly asked: Float32Array
   readonly acceleration: Float32Array
@@ -78,6 +80,7 @@ function unplanned({ layerStart, feature }: Toolpath): Motion {
   return {
     duration: new Float32Array(sharedRoom(4 * moves)),
     peak: new Float32Array(sharedRoom(4 * moves)),
+    exit: new Float32Array(sharedRoom(4 * moves)),
     asked: new Float32Array(sharedRoom(4 * moves)),
     acceleration: new Float32Array(sharedRoom(4 * moves)),
     limiter: new Uint8Array(sharedRoom(moves)),
@@ -113,7 +116,7 @@ function planLayers(
       readMoves(path, layer + 1, next, next + 1, paces, filament, chunk)
       chunk.looksAhead = true
     }
-    const { settings } = paces.of(path.scope[layerStart[layer]!] ?? 0)
+    const settings = slowestOf(path, layer, paces)
     const unslowed = chunk.plan()
     let [time, scale] = [unslowed, 1]
     if (time < settings.minLayerTime) ({ time, scale } = slowDown(chunk, settings, time))
@@ -124,6 +127,19 @@ function planLayers(
     chunk.write(into, layerStart[layer]!)
     tick((layer + 1 - from) / (to - from))
   }
+}
+
+/** Of the settings that hold somewhere on a layer those that ask for most time: parts that are printed together share their layers. */
+function slowestOf({ scope, layerStart, area }: Toolpath, layer: number, paces: PaceBook): MotionSettings {
+  let slowest = paces.of(scope[layerStart[layer]!] ?? 0).settings
+  let last = -1
+  for (let m = layerStart[layer]!; m < layerStart[layer + 1]!; m++) {
+    if (scope[m] === last || area[m] === 0) continue
+    last = scope[m]!
+    const { settings } = paces.of(last)
+    if (settings.minLayerTime > slowest.minLayerTime) slowest = settings
+  }
+  return slowest
 }
 
 /** What is asked under each set of overrides, worked out once. */
@@ -147,6 +163,7 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
   const perFilament = 1 / filament
   // The outer wall that is being laid: where it ends, and how long it is where it closes.
   let [loopEnd, loopMm] = [from, Infinity]
+  const rank = path.rank[layer]!
   const { next, keeps } = chunk
   for (let m = from; m < to; m++) {
     const kind = feature[m]!
@@ -171,13 +188,13 @@ function readMoves(path: Toolpath, layer: number, from: number, to: number, pace
         if (loopMm <= settings.smallLoopLength) asked = Math.min(asked, settings.smallLoopSpeed)
       }
       if (air[m]! > 63 && mindsAir[kind] === 1) asked *= here.overAir[(air[m]! >> 6) as 0 | 1 | 2 | 3]
-      if (layer < settings.slowFirstLayers) {
-        const slow = settings.firstLayerSpeed + ((asked - settings.firstLayerSpeed) * layer) / settings.slowFirstLayers
+      if (rank < settings.slowFirstLayers) {
+        const slow = settings.firstLayerSpeed + ((asked - settings.firstLayerSpeed) * rank) / settings.slowFirstLayers
         if (slow < asked) {
           asked = slow
           limiter = limiterCode.firstLayer
         }
-        if (layer === 0 && settings.firstLayerAcceleration > 0) acceleration = settings.firstLayerAcceleration
+        if (rank === 0 && settings.firstLayerAcceleration > 0) acceleration = settings.firstLayerAcceleration
       }
     }
     const feed =

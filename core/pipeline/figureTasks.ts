@@ -4,6 +4,7 @@ import type { Mesh } from '../mesh/mesh'
 import type { Motion } from '../motion/planMotion'
 import { timeFigures } from '../motion/timeFigures'
 import { openTravel } from '../physics/finish/openTravel'
+import { picturesSeen } from '../physics/finish/pictureSeen'
 import { surfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
 import { unproppedTops } from '../physics/finish/unproppedTops'
 import { widestCavity } from '../physics/finish/widestCavity'
@@ -122,6 +123,14 @@ interface Travelled {
 }
 export const openTravelTask = task('openTravel', ({ path, outlines, places, leastMm }: Travelled) =>
   openTravel(path, outlines, places, leastMm),
+)
+
+interface Pictured extends TimedAs {
+  readonly layers: Layers
+  readonly places: readonly (readonly [x: number, y: number])[]
+}
+export const picturesTask = task('pictures', ({ layers, path, motion, settings, overrides, places }: Pictured) =>
+  picturesSeen(layers, path, motion, new Scopes(settings, overrides, path.sets), places).map(({ figures }) => figures),
 )
 
 interface Tops {

@@ -140,7 +140,9 @@ export function* layOutWork(sliced: Sliced, setup: Setup, { cache, overrides = [
 
 /** Overrides that choose seams of their own, and where. */
 const seamsOfPlaces = (overrides: readonly Override[]): unknown =>
-  overrides.flatMap(({ name: _, speedPercent: __, values: { seam }, ...place }) => (seam === undefined ? [] : [[place, seam]]))
+  overrides.flatMap(({ name: _, speedPercent: __, picture: ___, values: { seam }, ...place }) =>
+    seam === undefined ? [] : [[place, seam]],
+  )
 
 /** Plans the motion of what was laid down. */
 export const planFor = (laid: LaidDown, setup: Setup, options: PredictOptions): Motion =>

@@ -6,6 +6,7 @@ import type { Part } from '../mesh/part'
 import type { Placement } from '../mesh/place'
 import { startUpTime } from '../motion/startUp'
 import type { TimeFigures } from '../motion/timeFigures'
+import type { PictureFigures } from '../physics/finish/pictureSeen'
 import { type StringFigures, stringFigures } from '../physics/finish/strings'
 import { type TopClosure, topClosure } from '../physics/finish/topClosure'
 import type { UnproppedTop } from '../physics/finish/unproppedTops'
@@ -21,13 +22,14 @@ import { type Override, Scopes } from '../profile/overrides'
 import type { SettingName, Settings, SettingValues } from '../profile/settings'
 import { lostDetail } from '../regions/lostDetail'
 import { seamLength } from '../regions/seamLength'
-import { vesselFigures } from '../regions/vesselFigures'
-import { knownSetup } from '../setup/knownSetup'
+import { type VesselFigures, vesselFigures } from '../regions/vesselFigures'
+import { type KnownSetup, knownSetup } from '../setup/knownSetup'
 import type { Setup } from '../setup/resolve'
 import { type Layers, layerCount } from '../slicing/layers'
 import { scopeOn } from '../slicing/zones'
 import { copyPlaces } from '../toolpath/copyPaths'
 import { longestBridge } from '../toolpath/longestBridge'
+import { placesOff } from '../toolpath/placesOff'
 import { type TravelFigures, travelFigures } from '../toolpath/travelFigures'
 import { doAlone } from '../work/doAlone'
 import { atOnce, justOne, type Task, type Work } from '../work/work'
@@ -39,6 +41,7 @@ import {
   loadPathTask,
   openTravelTask,
   physicsTask,
+  picturesTask,
   surfaceTask,
   timeTask,
   topsTask,
@@ -58,6 +61,10 @@ import { type StrengthOf, sectionsWork, strengthOf } from './strengthWork'
 /** Everything foretold for one candidate. Units are in the names. */
 export interface Prediction extends TimeFigures, PhysicsFigures, StrengthOf, FinishOf {
   readonly layerCount: number
+  /** How far it is a vessel that one wall could go round without end. */
+  readonly vessel: VesselFigures
+  /** Pictures that set the speed of the outer wall, as they will be seen. */
+  readonly pictures: readonly PictureFigures[]
   /** Tops under which the infill has no line; looked for only where it is sparse. */
   readonly unproppedTops: readonly UnproppedTop[]
   /** Heating, homing and purging, s; absent where the printer's record does not tell. */
@@ -117,7 +124,7 @@ export function* predictWork(
 ): Work<Prediction> {
   const setup = knownSetup(given)
   const { constants } = setup
-  const { melt, cooling, bond, finish } = constants
+  const { cooling, finish } = constants
   const { cache = new StageCache(), overrides = [], load } = options
   const known = { ...options, cache }
   const { printer, material } = setup
@@ -157,20 +164,13 @@ export function* predictWork(
     grip,
     direction,
   })
-  const [physics, cut, planned, upright, lines, travels, travel, volume, tops] = yield* atOnce(
+  const picturesWork = overrides.some(({ picture }) => picture)
+    ? figure(motionKey, places, picturesTask, { layers, path, motion, places, ...dataOf(visibleTo('motion', settings, overrides)) })
+    : nothing()
+  const [physics, cut, planned, upright, lines, travels, travel, volume, tops, pictures = []] = yield* atOnce(
     figure(
       motionKey,
-      [
-        ownOf('figures', settings, overrides),
-        printer,
-        setup.nozzle,
-        readByPhysics(material),
-        setup.stock?.days,
-        melt,
-        cooling,
-        bond,
-        finish,
-      ],
+      [ownOf('figures', settings, overrides), printer, setup.nozzle, readByPhysics(material), setup.stock?.days, ofPhysics(constants)],
       physicsTask,
       {
         layers,
@@ -195,6 +195,7 @@ export function* predictWork(
     settings.infillDensity <= SPARSE
       ? figure(pathKey, [], topsTask, { layers, regions, path: single, lineWidth: settings.lineWidth })
       : nothing(),
+    picturesWork,
   )
   const { missing } = physics.figures.melt
   const closure = topClosure(settings, finish, tops?.cavityMm)
@@ -222,7 +223,7 @@ export function* predictWork(
   const figures = { ...physics.figures, ...finished, fit, warp, sway, supportSway, strings, topClosure: closure }
   // Without any infill there is none that could pass a top by.
   const unpropped = settings.infillDensity > 0 ? (tops?.unpropped ?? []) : []
-  const shapes = shapesOf(laidDown, cache)
+  const shapes = shapesOf(laidDown, cache, overrides)
   const startUpS = startUpTime(printer, heatOn(0, settings), cooling.room, constants.print.start)
   const filament = filamentFigures(volume, setup, time.timeS + (startUpS ?? 0), constants.print.flow * (1 - missing))
   return {
@@ -230,6 +231,8 @@ export function* predictWork(
     ...(startUpS === undefined ? {} : { startUpS }),
     ...energyOf(printer, time.timeS, startUpS),
     layerCount: layerCount(layers),
+    vessel: shapes.vessel,
+    pictures,
     unproppedTops: unpropped,
     filament,
     tracks: { ...physics.tracks, swayMm },
@@ -258,6 +261,7 @@ export function* predictWork(
       unheldMm2: regions.support.unheldMm2,
       afloat: regions.afloat,
       unproppedTops: unpropped,
+      pictures,
       ...figures,
     }),
     settings,
@@ -265,12 +269,18 @@ export function* predictWork(
   }
 }
 
-/** What is lost of a part, and how far it is a vessel. */
-const shapesOf = ({ layers, layersKey, regions, regionsKey, resolved: { settings } }: LaidDown, cache: StageCache) => ({
+/** What is lost of a part, how far it is a vessel, and the names of overrides that hold of nothing that is laid. */
+const shapesOf = (
+  { layers, layersKey, regions, regionsKey, single, pathKey, resolved: { settings } }: LaidDown,
+  cache: StageCache,
+  overrides: readonly Override[],
+) => ({
   lost: cache.get('lost', regionsKey, () => lostDetail(layers, regions)),
   vessel: cache.get('vessel', stageKey('vessel', layersKey, [settings.bottomLayers, settings.lineWidth]), () =>
     vesselFigures(layers, settings),
   ),
+  placesOff:
+    overrides.length === 0 ? [] : cache.get('placesOff', pathKey, () => placesOff(single, overrides.length)).map((i) => overrides[i]!.name),
 })
 
 const meshTold = ({ report }: Part, { scale }: Placement, sizeMm: Prediction['mesh']['sizeMm'], layers: Layers): Prediction['mesh'] => ({
@@ -280,6 +290,8 @@ const meshTold = ({ report }: Part, { scale }: Placement, sizeMm: Prediction['me
   watertight: report.watertight,
   notes: [...report.notes, ...layers.notes],
 })
+
+const ofPhysics = ({ melt, cooling, bond, finish }: KnownSetup['constants']): unknown => [melt, cooling, bond, finish]
 
 /** What cooling, melting and bonding read of a material: not how strong its lines are. */
 const readByPhysics = ({ strength: { bondFactor }, ...material }: Setup['material']): object => ({ ...material, bondFactor })

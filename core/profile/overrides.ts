@@ -1,7 +1,9 @@
 import { z } from 'zod'
-import { type BeltLine, beltAt } from '../mesh/tiltedBelt'
+import type { BeltLine } from '../mesh/tiltedBelt'
 import { InputError } from '../units/errors'
+import { onLevelLayer, onTiltedLayer, type Patch } from './patch'
 import { settings as definitions, type SettingName, type Settings, settingNames, settingValuesSchema } from './settings'
+import { GREYS, speedOfGrey, speedPictureSchema } from './speedPicture'
 
 /** Most overrides of one profile: a tower of a hundred bands, and some. */
 export const MOST_OVERRIDES = 128
@@ -46,14 +48,27 @@ export const overrideSchema = z
     fromZ: z.number().min(0),
     /** Absent: to the top. */
     toZ: z.number().positive().optional(),
-    box: z.object({ minX: z.number(), maxX: z.number(), minY: z.number(), maxY: z.number() }).optional(),
+    /** Upright, and turned about its own middle, ° counter-clockwise seen from above. */
+    box: z
+      .object({ minX: z.number(), maxX: z.number(), minY: z.number(), maxY: z.number(), turn: z.number().min(-180).max(180).optional() })
+      .optional(),
     /** On a tilted belt: only as near to the belt as this, mm. */
     nearBelt: z.number().positive().optional(),
     /** Every asked speed is multiplied by this. */
     speedPercent: z.number().min(1).max(1000).optional(),
+    /** A grey picture that sets the speed of the outer wall there. */
+    picture: speedPictureSchema.optional(),
     values: settingValuesSchema,
   })
-  .superRefine(({ values, box, nearBelt }, context) => {
+  .superRefine(({ values, box, nearBelt, fromZ, toZ, picture }, context) => {
+    if (picture && !(toZ !== undefined && toZ > fromZ))
+      context.addIssue({
+        code: 'custom',
+        path: ['toZ'],
+        message: 'A picture needs a height that it ends at, above the one that it begins at',
+      })
+    if (picture?.lay === 'laid' && !box)
+      context.addIssue({ code: 'custom', path: ['box'], message: 'A picture that is laid on needs a box on whose front it lies' })
     for (const name of Object.keys(values) as SettingName[]) {
       const reach = reachOf(name)
       const path = ['values', name]
@@ -72,10 +87,25 @@ const speedNames = settingNames.filter(
 
 /**
  * Sets of overrides that hold together somewhere, each as their places in the list, ascending. The first is of none. A scope is
- * the place of a set in this list, so that one small number a move tells its settings however many overrides there are.
+ * the place of a set in this list, so that one small number a move tells its settings however many overrides there are. The greys
+ * of pictures are numbered on behind all overrides.
  */
 export type OverrideSets = readonly (readonly number[])[]
 const noOverrides: OverrideSets = [[]]
+
+const MOST_MARKS = MOST_OVERRIDES * (1 + GREYS)
+const markOf = (override: number, grey: number): number => MOST_OVERRIDES + GREYS * override + grey
+/** The override and the grey of its picture that a number in a set stands for; no grey where it is the override itself. */
+export const marked = (mark: number): { readonly override: number; readonly grey?: number } =>
+  mark < MOST_OVERRIDES
+    ? { override: mark }
+    : { override: Math.floor((mark - MOST_OVERRIDES) / GREYS), grey: (mark - MOST_OVERRIDES) % GREYS }
+
+/** The number that a mark becomes where its override stands so many places further down a list. */
+export function shiftedMark(mark: number, by: number): number {
+  const { override, grey } = marked(mark)
+  return grey === undefined ? override + by : markOf(override + by, grey)
+}
 
 /** Most sets that 16 bits tell apart. */
 const MOST_SETS = 0xffff
@@ -105,8 +135,15 @@ export class Scopes {
   /** Settings in a scope; 0 is where no override holds. */
   settingsOf(scope: number): Settings {
     if (scope === 0) return this.settings
-    this.found[scope] ??= this.list[scope]!.reduce((settings, i) => overridden(settings, this.overrides[i]!), this.settings)
+    this.found[scope] ??= this.list[scope]!.reduce((settings, mark) => this.after(settings, mark), this.settings)
     return this.found[scope]
+  }
+
+  private after(settings: Settings, mark: number): Settings {
+    const { override, grey } = marked(mark)
+    const own = this.overrides[override]!
+    if (grey === undefined) return overridden(settings, own)
+    return own.picture ? { ...settings, outerWallSpeed: speedOfGrey(own.picture, grey) } : settings
   }
 
   /** Scope of a set. @throws InputError where more places overlap otherwise than can be told apart */
@@ -124,7 +161,7 @@ export class Scopes {
 
   /** Scope in which an override holds beside those of another scope. */
   with(scope: number, override: number): number {
-    const key = scope * MOST_OVERRIDES + override
+    const key = scope * MOST_MARKS + override
     let both = this.joined.get(key)
     if (both === undefined) {
       const set = this.list[scope]!
@@ -132,6 +169,17 @@ export class Scopes {
       this.joined.set(key, both)
     }
     return both
+  }
+
+  /** Scope in which the outer wall runs as a grey of an override's picture asks. */
+  withGrey(scope: number, override: number, grey: number): number {
+    return this.with(scope, markOf(override, grey))
+  }
+
+  /** Pictures that lie on the layer at this height. On a tilted belt there are none: its layers lean over any picture. */
+  picturesAt(z: number, belt?: BeltLine): { readonly of: number; readonly override: Override & Pictured }[] {
+    if (belt) return []
+    return this.overrides.flatMap((override, of) => (hasPicture(override) && reaches(override, z) ? [{ of, override }] : []))
   }
 
   /** Scope of what covers a whole layer at this height. Layers of a tilted belt pass through all heights of the part. */
@@ -144,53 +192,17 @@ export class Scopes {
   partialAt(z: number, belt?: BeltLine): Patch[] {
     return this.overrides.flatMap((override, i) => {
       if (isWhole(override, belt) || !(belt || reaches(override, z))) return []
-      return [{ of: i, override, ...(belt ? onTiltedLayer(override, z, belt) : onLevelLayer(override)) }]
+      return [{ of: i, override, sides: belt ? onTiltedLayer(override, z, belt) : onLevelLayer(override) }]
     })
   }
 }
 
-interface Rectangle {
-  readonly minX: number
-  readonly maxX: number
-  readonly minY: number
-  readonly maxY: number
-}
-
-/** A part of a layer in which an override holds: x and y between these, mm, without end where infinite. */
-export interface Patch extends Rectangle {
-  /** Its place in the list. */
-  readonly of: number
-  readonly override: Override
-}
+/** What is told of every override with a picture. */
+type Pictured = Required<Pick<Override, 'picture' | 'toZ'>>
+const hasPicture = (override: Override): override is Override & Pictured => override.picture !== undefined && override.toZ !== undefined
 
 const isWhole = ({ box, nearBelt, fromZ, toZ }: Override, belt: BeltLine | undefined): boolean =>
   !box && nearBelt === undefined && (!belt || (fromZ === 0 && toZ === undefined))
-
-/** Nearness to a belt means nothing on a level bed, where every place is as far from one. */
-const onLevelLayer = ({ box }: Override): Rectangle => box ?? { minX: -Infinity, maxX: Infinity, minY: -Infinity, maxY: Infinity }
-
-/**
- * Where a place of the part lies in a tilted layer: turned with it, its heights become a range along the gantry. With the
- * angle α between gantry and belt and n = z − start·tan α, a point of the layer at y is n·sin α − y·cos α along the belt
- * and y·sin α + n·cos α above it; x runs the other way (see toBeltFrame).
- */
-function onTiltedLayer({ box, fromZ, toZ, nearBelt }: Override, z: number, belt: BeltLine): Rectangle {
-  const angle = Math.atan2(1, -belt.slope)
-  const [sin, cos] = [Math.sin(angle), Math.cos(angle)]
-  const n = z + belt.start / belt.slope
-  const along = (y: number): number => (n * sin - y) / cos
-  const above = (height: number): number => (height - n * cos) / sin
-  return {
-    minX: -(box?.maxX ?? Infinity),
-    maxX: -(box?.minX ?? -Infinity),
-    minY: Math.max(box ? along(box.maxY) : -Infinity, fromZ > 0 ? above(fromZ) : -Infinity),
-    maxY: Math.min(
-      box ? along(box.minY) : Infinity,
-      toZ === undefined ? Infinity : above(toZ),
-      nearBelt === undefined ? Infinity : beltAt(belt, z) + nearBelt,
-    ),
-  }
-}
 
 const tooManySets = (): InputError =>
   new InputError(

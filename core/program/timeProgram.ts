@@ -79,6 +79,7 @@ export class ProgramTimer implements ProgramSink {
     this.planned = {
       duration: new Float32Array(LONGEST_CHUNK),
       peak: new Float32Array(LONGEST_CHUNK),
+      exit: new Float32Array(LONGEST_CHUNK),
       asked: new Float32Array(LONGEST_CHUNK),
       acceleration: new Float32Array(LONGEST_CHUNK),
       limiter: new Uint8Array(LONGEST_CHUNK),

@@ -4,7 +4,7 @@ import { type Heat, heatOn } from '../profile/heatOn'
 import { settings as definitions, type Settings, settingNames } from '../profile/settings'
 import type { Setup } from '../setup/resolve'
 import { filled } from '../shelf/ownText'
-import { code, features, isLaid, layerTop, type Toolpath } from '../toolpath/toolpath'
+import { code, features, isLaid, type Toolpath } from '../toolpath/toolpath'
 import { filamentArea } from '../units/flow'
 import { formatDuration } from '../units/format'
 import { arcFrom } from './arcs'
@@ -101,9 +101,7 @@ const ascii = (text: string): string =>
 /** Set temperatures of a layer, by the last of its moves: the first may still belong to the one below. */
 function heatOfLayer({ path, settingsOf }: ProgramRequest, layer: number): Heat & Pick<Settings, 'heatChange'> {
   const own = settingsOf(path.scope[path.layerStart[layer + 1]! - 1] ?? 0)
-  // What is printed after another copy begins on the bed again.
-  const isOnBed = layerTop(path, layer) <= layerTop(path, 0)
-  return { ...heatOn(isOnBed ? 0 : layer, own), heatChange: own.heatChange }
+  return { ...heatOn(path.rank[layer]!, own), heatChange: own.heatChange }
 }
 
 function start(request: ProgramRequest): string {
@@ -221,7 +219,7 @@ class Body {
       this.feature = kind
       this.line(`;${mark.feature}${features[kind]}`)
     }
-    this.setFan(fanFor(kind, path.air[m]!, layer, settings))
+    this.setFan(fanFor(kind, path.air[m]!, path.rank[layer]!, settings))
     const feed = Math.max(1, Math.round(motion.asked[m]! * 60 * 1000) / 1000)
     if (kind === code.retract || kind === code.pushBack) {
       const wiped = kind === code.retract && path.feature[m + 1] === code.wipe

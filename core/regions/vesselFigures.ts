@@ -14,6 +14,8 @@ export interface VesselFigures {
   readonly open: { readonly areaMm2: number; readonly atZMm: number }
   /** By how much its outline draws in most from one layer to the next where no face looks up, mm, and where. */
   readonly leansIn: { readonly mm: number; readonly atZMm: number }
+  /** By how much it grows most from one layer to the next, alike. */
+  readonly leansOut: { readonly mm: number; readonly atZMm: number }
 }
 
 /** An outline that draws in by more than so many line widths at once leaves a face. Assumed. */
@@ -25,7 +27,10 @@ export function vesselFigures(layers: Layers, settings: Pick<Settings, 'bottomLa
   let isVessel = count > from
   let [walls, hollow] = [0, 0]
   const open = { areaMm2: 0, atZMm: 0 }
-  const leansIn = { mm: 0, atZMm: 0 }
+  const [leansIn, leansOut] = [
+    { mm: 0, atZMm: 0 },
+    { mm: 0, atZMm: 0 },
+  ]
   let largest = 0
   let below: Ring | undefined
   for (let layer = from; layer < count; layer++) {
@@ -46,10 +51,12 @@ export function vesselFigures(layers: Layers, settings: Pick<Settings, 'bottomLa
         open.areaMm2 += face
         if (face > largest) [largest, open.atZMm] = [face, top[layer - 1]!]
       } else if (drawn > leansIn.mm) [leansIn.mm, leansIn.atZMm] = [drawn, top[layer]!]
+      const grown = (ring.area - below.area) / ring.rim
+      if (grown > leansOut.mm) [leansOut.mm, leansOut.atZMm] = [grown, top[layer]!]
     }
     below = ring
   }
-  return { isVessel, ...(isVessel && hollow === count - from ? { wallMm: walls } : {}), open, leansIn }
+  return { isVessel, ...(isVessel && hollow === count - from ? { wallMm: walls } : {}), open, leansIn, leansOut }
 }
 
 interface Ring {

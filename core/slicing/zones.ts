@@ -2,7 +2,8 @@ import type { Contours } from '../geometry/contours'
 import { oneGroup } from '../geometry/oneGroup'
 import type { PolygonKernel, PolygonOps, Region } from '../geometry/polygon'
 import { holds } from '../geometry/polygonsOf'
-import type { Patch, Scopes } from '../profile/overrides'
+import type { Scopes } from '../profile/overrides'
+import { cornersOf, isIn, type Patch } from '../profile/patch'
 import type { SettingName } from '../profile/settings'
 import type { Layers } from './layers'
 
@@ -11,9 +12,6 @@ export interface Zone {
   readonly contours: Contours
   readonly scope: number
 }
-
-/** Farther from the middle than anything that is worked on, mm. */
-const FAR = 10_000
 
 /** Overrides that cover a part of a layer, and change one of these settings where it is asked for. */
 export function patchesOn(layers: Layers, layer: number, scopes: Scopes, changes?: (name: SettingName) => boolean): Patch[] {
@@ -24,13 +22,21 @@ export function patchesOn(layers: Layers, layer: number, scopes: Scopes, changes
 /** Overrides that cover a layer as a whole. */
 export const scopeOn = (layers: Layers, layer: number, scopes: Scopes): number => scopes.ofLayer(middleOf(layers, layer), layers.belt)
 
+/** Pictures that lie on a layer, and at what height of them it is, mm. */
+export function picturesOn(
+  layers: Layers,
+  layer: number,
+  scopes: Scopes,
+): (ReturnType<Scopes['picturesAt']>[number] & { readonly z: number })[] {
+  const z = middleOf(layers, layer)
+  return scopes.picturesAt(z, layers.belt).map((own) => ({ ...own, z }))
+}
+
 /** Scope of a place of a layer, mm. */
 export function scopeAt(layers: Layers, layer: number, x: number, y: number, scopes: Scopes): number {
   const here = patchesOn(layers, layer, scopes).filter((patch) => isIn(patch, x, y))
   return here.reduce((scope, { of }) => scopes.with(scope, of), scopeOn(layers, layer, scopes))
 }
-
-export const isIn = ({ minX, maxX, minY, maxY }: Patch, x: number, y: number): boolean => x >= minX && x <= maxX && y >= minY && y <= maxY
 
 const middleOf = ({ top, height }: Layers, layer: number): number => top[layer]! - height[layer]! / 2
 
@@ -43,8 +49,10 @@ export function zonesOf(
 ): Zone[] {
   let zones: Zone[] = [{ contours: oneGroup(kernel, (ops) => ops.read(contours, group)), scope: layerScope }]
   for (const patch of patches) {
+    const rim = cornersOf(patch)
+    if (rim.length === 0) continue
     const cut = (zone: Zone, by: (ops: PolygonOps, a: Region, b: Region) => Region): Contours =>
-      oneGroup(kernel, (ops) => by(ops, ops.read(zone.contours, 0), ops.polygon(cornersOf(patch))))
+      oneGroup(kernel, (ops) => by(ops, ops.read(zone.contours, 0), ops.polygon(rim)))
     zones = zones
       .flatMap((zone) => [
         { contours: cut(zone, (ops, a, b) => ops.intersect(a, b)), scope: scopes.with(zone.scope, patch.of) },
@@ -53,12 +61,6 @@ export function zonesOf(
       .filter(({ contours }) => contours.xy.length > 0)
   }
   return zones
-}
-
-function cornersOf(patch: Patch): number[] {
-  const [minX, minY] = [Math.max(-FAR, patch.minX), Math.max(-FAR, patch.minY)]
-  const [maxX, maxY] = [Math.min(FAR, patch.maxX), Math.min(FAR, patch.maxY)]
-  return [minX, minY, maxX, minY, maxX, maxY, minX, maxY]
 }
 
 /** Whether a zone holds a point: even-odd rule over all of its rims. */

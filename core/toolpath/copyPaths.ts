@@ -1,5 +1,6 @@
 import type { BeltLine } from '../mesh/tiltedBelt'
-import { code, type Toolpath, ToolpathBuilder } from './toolpath'
+import { repeatLayer } from './repeatLayer'
+import { type Toolpath, ToolpathBuilder } from './toolpath'
 
 export interface CopySettings {
   readonly copies: number
@@ -7,9 +8,6 @@ export interface CopySettings {
   readonly copyGap: number
   readonly liftHeight: number
 }
-
-/** How far a copy is moved in the frame of its layers, mm. */
-type Place = readonly [x: number, y: number, z: number]
 
 /** Nozzle clears what is already printed by this much when it goes from one finished copy to the next, mm. */
 const CLEARANCE = 2
@@ -56,50 +54,21 @@ export function copyPaths(path: Toolpath, size: readonly [number, number, number
   if (copyOrder === 'together') {
     for (let layer = 0; layer < layers; layer++) {
       out.startLayer()
-      // Back and forth over the copies, so that none is far from the next.
+      // Back and forth over the copies: the last one goes on as the first of the next layer.
       const order = layer % 2 === 0 ? places : places.toReversed()
-      for (const place of order) appendLayer(out, path, layer, [...place, 0], 0)
+      for (const [i, [x, y]] of order.entries()) repeatLayer(out, { path, layer, at: { x, y }, goesOn: layer > 0 && i === 0 })
     }
   } else {
     const top = path.z.reduce((most, z) => Math.max(most, z), 0) + CLEARANCE
     for (const [i, [x, y]] of places.entries()) {
       // On a belt the next copy lies farther along, so its layers come after those of the last.
       const up = belt ? (y - places[0]![1]) / Math.hypot(1, belt.slope) : 0
-      const place: Place = belt ? [x, up * belt.slope, up] : [x, y, 0]
+      const at = belt ? { x, y: up * belt.slope, z: up } : { x, y }
       for (let layer = 0; layer < layers; layer++) {
-        out.startLayer()
-        appendLayer(out, path, layer, place, layer === 0 && i > 0 && !belt ? top : 0)
+        out.startLayer(layer)
+        repeatLayer(out, { path, layer, at, goesOn: layer > 0, over: layer === 0 && i > 0 && !belt ? top : 0 })
       }
     }
   }
   return out.finish(path.sets)
-}
-
-/** Repeats one layer at a place. Where the nozzle comes from elsewhere it travels there with filament pulled back. */
-function appendLayer(out: ToolpathBuilder, path: Toolpath, layer: number, [dx, dy, dz]: Place, over: number): void {
-  const { x, y, z, feature, area, width, air, scope } = path
-  const end = path.layerStart[layer + 1]!
-  let first = path.layerStart[layer]!
-  // Up to the first line of the layer; how the one part came there does not matter here.
-  while (first < end && area[first] === 0) first++
-  if (first === end) return
-  const startZ = z[first]! + dz
-  const away = Math.hypot(x[first]! + dx - out.atX, y[first]! + dy - out.atY) > 1e-9
-  const pulls = away && out.atZ > 0
-  if (pulls) out.inPlace(code.retract)
-  if (over > 0) out.rise(over)
-  else out.rise(startZ)
-  if (away) out.moveTo(x[first]! + dx, y[first]! + dy)
-  out.rise(startZ)
-  if (pulls) out.inPlace(code.pushBack)
-  for (let m = first; m < end; m++) {
-    out.scopeNow = scope[m]!
-    const lifted = z[m + 1]! - z[m]!
-    if (area[m]! > 0) {
-      out.layTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, area[m]!, width[m]!, air[m]!)
-      if (lifted !== 0) out.riseSince(out.count - 1, z[m + 1]! + dz)
-    } else if (lifted !== 0) out.rise(z[m + 1]! + dz)
-    else if (feature[m] === code.retract || feature[m] === code.pushBack) out.inPlace(feature[m]!)
-    else out.moveTo(x[m + 1]! + dx, y[m + 1]! + dy, feature[m]!, width[m]!)
-  }
 }

@@ -5,11 +5,12 @@ import type { Regions } from '../regions/findRegions'
 import { isSpiral } from '../regions/spiral'
 import type { Block } from '../slicing/blocks'
 import type { Layers } from '../slicing/layers'
-import { patchesOn, scopeOn } from '../slicing/zones'
+import { patchesOn, picturesOn, scopeOn } from '../slicing/zones'
 import type { Task } from '../work/work'
 import { AirSense } from './airSense'
 import { layLayer } from './layLayer'
 import { Pen } from './pen'
+import { PictureRow } from './pictureRow'
 import { scaleFlow } from './scaleFlow'
 import { type Toolpath, ToolpathBuilder } from './toolpath'
 import { Traveller } from './traveller'
@@ -58,7 +59,8 @@ export const layBlock: Task<LayInput, Toolpath> = {
       if (!isSpiral(layer, base)) traveller.rise(layers.top[layer]!, settings)
       traveller.enter(layers.outlines, regions.walls[0], layer)
       if (layer > 0) air.enter(layer - 1, layers.belt && beltAt(layers.belt, layers.top[layer]!))
-      pen.enter(layers.height[layer]!, layer > 0 ? air : undefined, scope, patchesOn(layers, layer, scopes))
+      const pictures = picturesOn(layers, layer, scopes).map(({ z, ...own }) => new PictureRow(own, z))
+      pen.enter(layers.height[layer]!, layer > 0 ? air : undefined, scope, patchesOn(layers, layer, scopes), pictures)
       layLayer(plan, layer, settings, pen)
       tick((layer + 1 - from) / (to - from))
     }

@@ -1,7 +1,8 @@
-import type { Patch, Scopes } from '../profile/overrides'
-import { isIn } from '../slicing/zones'
+import type { Scopes } from '../profile/overrides'
+import { isIn, type Patch } from '../profile/patch'
 import { AIR_STEP, type AirSense } from './airSense'
-import { mindsAir, type ToolpathBuilder } from './toolpath'
+import type { PictureRow } from './pictureRow'
+import { code, mindsAir, type ToolpathBuilder } from './toolpath'
 import type { Traveller, TravelSettings } from './traveller'
 
 /** No line is cut into shorter pieces than this, mm. */
@@ -13,6 +14,8 @@ const SHORTEST = 1e-4
  */
 export class Pen {
   private patches: readonly Patch[] = []
+  private pictures: readonly PictureRow[] = []
+  private isPictured = false
   private layerScope = 0
   private air: AirSense | undefined
   private width = 0
@@ -39,12 +42,14 @@ export class Pen {
   /**
    * @param scope of the overrides that cover the whole layer
    * @param patches overrides that cover a part of it
+   * @param pictures that lie on it
    */
-  enter(height: number, air: AirSense | undefined, scope: number, patches: readonly Patch[]): void {
+  enter(height: number, air: AirSense | undefined, scope: number, patches: readonly Patch[], pictures: readonly PictureRow[] = []): void {
     this.height = height
     this.air = air
     this.layerScope = scope
     this.patches = patches
+    this.pictures = pictures
     this.out.scopeNow = scope
   }
 
@@ -57,6 +62,7 @@ export class Pen {
   setLine(feature: number, area: number, width: number): void {
     this.out.setLine(feature, area, width)
     this.width = width
+    this.isPictured = feature === code.outerWall && this.pictures.length > 0
     this.sensed = mindsAir[feature] === 1 ? this.air : undefined
   }
 
@@ -65,14 +71,14 @@ export class Pen {
     const x0 = this.out.atX
     const y0 = this.out.atY
     if (x === x0 && y === y0) return
-    if (this.patches.length === 0) {
+    if (this.patches.length === 0 && !this.isPictured) {
       this.layOver(x, y)
       return
     }
     const cuts = [0, ...this.cutsOf(x0, y0, x, y), 1]
     for (let i = 0; i + 1 < cuts.length; i++) {
       const middle = (cuts[i]! + cuts[i + 1]!) / 2
-      this.out.scopeNow = this.scopeAt(x0 + (x - x0) * middle, y0 + (y - y0) * middle)
+      this.out.scopeNow = this.inPicture(x0 + (x - x0) * middle, y0 + (y - y0) * middle)
       const last = i + 2 === cuts.length
       this.layOver(last ? x : x0 + (x - x0) * cuts[i + 1]!, last ? y : y0 + (y - y0) * cuts[i + 1]!)
     }
@@ -91,6 +97,17 @@ export class Pen {
     let scope = this.layerScope
     for (const patch of this.patches) if (isIn(patch, x, y)) scope = this.scopes.with(scope, patch.of)
     return scope
+  }
+
+  /** Scope of a place of the outer wall, by the pictures on it. */
+  private inPicture(x: number, y: number): number {
+    const scope = this.scopeAt(x, y)
+    if (!this.isPictured) return scope
+    return this.pictures.reduce((own, picture) => {
+      const grey = picture.greyAt(x, y)
+      // The box that a picture lies in is a patch, and its rim a cut.
+      return grey === undefined || !this.scopes.sets[scope]!.includes(picture.of) ? own : this.scopes.withGrey(own, picture.of, grey)
+    }, scope)
   }
 
   private layOver(x: number, y: number): void {
@@ -118,17 +135,14 @@ export class Pen {
   /** Shares of the way at which it crosses the rim of a patch, ascending. */
   private cutsOf(x0: number, y0: number, x1: number, y1: number): number[] {
     const cuts: number[] = []
-    for (const { minX, maxX, minY, maxY } of this.patches) {
-      for (const [from, to, rim] of [
-        [x0, x1, minX],
-        [x0, x1, maxX],
-        [y0, y1, minY],
-        [y0, y1, maxY],
-      ] as const) {
-        const share = (rim - from) / (to - from)
+    for (const { sides } of this.patches) {
+      for (const { across, most } of sides) {
+        const from = x0 * across[0] + y0 * across[1]
+        const share = (most - from) / (x1 * across[0] + y1 * across[1] - from)
         if (share > 1e-9 && share < 1 - 1e-9) cuts.push(share)
       }
     }
+    if (this.isPictured) for (const picture of this.pictures) cuts.push(...picture.cutsOf(x0, y0, x1, y1))
     // Overrides that lie side by side share a rim: the piece between would have no length, and the nozzle would stop for it.
     const least = SHORTEST / Math.hypot(x1 - x0, y1 - y0)
     return cuts.sort((a, b) => a - b).filter((cut, i) => i === 0 || cut - cuts[i - 1]! > least)

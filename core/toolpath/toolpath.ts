@@ -37,6 +37,7 @@ export const isOfPart = (feature: number): boolean => feature >= code.outerWall 
  * air         share of each line that has nothing under it, 0–255
  * scope       which of `sets` of overrides is in force for each move; 0 for none
  * layerStart  layer → its first move; one more entry than layers
+ * rank        layer → which of its own part's layers it is: what is printed after another part begins at 0 again
  * ```
  * `retract` and `pushBack` stay in place. A layer begins with the move up to its height.
  */
@@ -51,6 +52,7 @@ export interface Toolpath {
   readonly scope: Uint16Array
   readonly sets: OverrideSets
   readonly layerStart: Uint32Array
+  readonly rank: Uint32Array
 }
 
 export const moveCount = (path: Toolpath): number => path.feature.length
@@ -74,6 +76,7 @@ export class ToolpathBuilder {
   private air: Uint8Array
   private scope: Uint16Array
   private readonly layerStart: number[] = []
+  private readonly ranks: number[] = []
   private line = 0
   private lineArea = 0
   private lineWidth = 0
@@ -124,8 +127,10 @@ export class ToolpathBuilder {
     this.y.fill(y, 0, this.moves + 1)
   }
 
-  startLayer(): void {
+  /** @param rank which of its own part's layers it is */
+  startLayer(rank = this.layerStart.length): void {
     this.layerStart.push(this.moves)
+    this.ranks.push(rank)
   }
 
   /** What the lines that follow are like; told apart from where they go, since few of them differ. */
@@ -223,7 +228,10 @@ export class ToolpathBuilder {
    */
   append(path: Toolpath, scopes: readonly number[]): void {
     const count = moveCount(path)
-    for (let layer = 1; layer < path.layerStart.length - 1; layer++) this.layerStart.push(this.moves + path.layerStart[layer]!)
+    for (let layer = 1; layer < path.layerStart.length - 1; layer++) {
+      this.ranks.push(this.layerStart.length)
+      this.layerStart.push(this.moves + path.layerStart[layer]!)
+    }
     if (count === 0) return
     while (this.moves + count > this.capacity) this.grow()
     for (const member of ['feature', 'area', 'width', 'air'] as const) this[member].set(path[member], this.moves)
@@ -246,6 +254,7 @@ export class ToolpathBuilder {
       scope: this.scope.subarray(0, moves),
       sets,
       layerStart: Uint32Array.from([...this.layerStart, moves]),
+      rank: Uint32Array.from(this.ranks),
     }
   }
 

@@ -1,6 +1,7 @@
 import { type Limiter, limiterReasons, limiters } from '../motion/limiters'
 import type { Motion } from '../motion/planMotion'
 import type { MoveTracks } from '../physics/physicsFigures'
+import { marked } from '../profile/overrides'
 import { type Feature, features, isLaid, type Toolpath } from '../toolpath/toolpath'
 
 /** Everything that is known of one move. Units are in the names. */
@@ -57,7 +58,7 @@ export function factsOf(
     widthMm: isLaid(kind) ? width[move]! : 0,
     areaMm2: area[move]!,
     overAir: air[move]! / 255,
-    overrides: path.sets[scope[move]!]!.flatMap((i) => overrideNames[i] ?? []),
+    overrides: [...new Set(path.sets[scope[move]!]!.flatMap((mark) => overrideNames[marked(mark).override] ?? []))],
     askedMmS: motion.asked[move]!,
     peakMmS: peak,
     meanMmS: duration > 0 ? length / duration : 0,

@@ -23,6 +23,8 @@ import { partRoutes } from '../features/parts/partRoutes'
 import { createPartStore, type PartStore } from '../features/parts/partStore'
 import type { PartReader } from '../features/parts/readInProcess'
 import { createPhotoStore } from '../features/photos/photoStore'
+import { plateRoutes } from '../features/plates/plateRoutes'
+import { createPlateStore, type PlateStore } from '../features/plates/plateStore'
 import { printEvidence } from '../features/prints/evidence'
 import { printRoutes } from '../features/prints/printRoutes'
 import { createPrintStore, type PrintStore } from '../features/prints/printStore'
@@ -75,6 +77,7 @@ export interface Desk {
   readonly experiments: ExperimentStore
   readonly cases: CaseStore
   readonly queues: QueueStore
+  readonly plates: PlateStore
   readonly machines: MachineDesk
   readonly jobs: JobStore
   readonly jobRunner: JobRunner
@@ -97,6 +100,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
   const parts = createPartStore(sequelize, models, read)
   const cases = createCaseStore(models)
   const queues = createQueueStore(models)
+  const plates = createPlateStore(models)
   const shelf = createShelfStore(
     sequelize,
     models,
@@ -129,10 +133,11 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
       ['/api/backup', backup],
       ['/api', refuseWrites],
       ['/api/shelf', shelfRoutes(shelf)],
-      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases, queues })],
+      ['/api/set-aside', setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases, queues, plates })],
       ['/api/experiments', experimentRoutes(experiments)],
       ['/api/cases', caseRoutes(cases)],
       ['/api/queues', queueRoutes(queues)],
+      ['/api/plates', plateRoutes(plates)],
       ['/api/trials', trialRoutes(trials, trialPhotos, uploadFolder)],
       ['/api/prints', printRoutes(prints, printPhotos, programs, uploadFolder)],
       ['/api/trainer', trainerRoutes()],
@@ -156,6 +161,7 @@ export async function openDesk(ground: DeskGround): Promise<Desk> {
     experiments,
     cases,
     queues,
+    plates,
     machines,
     jobs,
     jobRunner,

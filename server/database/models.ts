@@ -183,6 +183,7 @@ export interface Models {
   readonly experiments: Table<KeptRow>
   readonly cases: Table<KeptRow>
   readonly queues: Table<KeptRow>
+  readonly plates: Table<KeptRow>
 }
 
 const text = DataTypes.TEXT('long')
@@ -329,6 +330,7 @@ const definitions: { readonly [Name in keyof Models]: readonly [name: string, co
   ],
   cases: ['cases', { id: { type: id, primaryKey: true }, record: text, revision: whole, changedAt: when }],
   queues: ['queues', { id: { type: id, primaryKey: true }, record: text, revision: whole, changedAt: when }],
+  plates: ['plates', { id: { type: id, primaryKey: true }, record: text, revision: whole, changedAt: when }],
   searchVariants: [
     'search_variants',
     {

@@ -1,6 +1,7 @@
 import type { Candidate, LineupContent } from '@sable/contract/lineup'
 import type { StoredPart } from '@sable/contract/part'
 import type { Shelf } from '@sable/contract/shelf'
+import type { PictureSeen } from '@sable/core/physics/finish/pictureSeen'
 import type { Prediction } from '@sable/core/pipeline/predict'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
 import type { LoadMap } from '@sable/core/views/loadMap'
@@ -68,6 +69,8 @@ function drawings<Drawing>(ask: Ask<Drawing>) {
 export const useMoves = drawings<DrawnMoves>((worker, request) => worker.drawMoves(request))
 /** The surface of a candidate, facet by facet. */
 export const useSurface = drawings<SurfaceMap>((worker, request) => worker.drawSurface(request))
+/** What will be seen of the pictures on a candidate. */
+export const usePictures = drawings<readonly PictureSeen[]>((worker, request) => worker.drawPictures(request))
 /** How a candidate bears loads, section by section. */
 export const useLoads = drawings<LoadMap>((worker, request) => worker.drawLoads(request))
 

@@ -115,6 +115,25 @@ export const surface: Figure = {
       }),
     ),
     row(
+      'surface-turns',
+      'Turns rest',
+      '%',
+      'How much of each turn of a spiral wall lies on the one below where it leans most: under half of it may gape.',
+      'more',
+      ({ vessel, settings }) => {
+        if (settings.spiralWall === 'off') return { value: 100, text: 'in layers', unit: '', basis: 'calculated' }
+        const { mm, atZMm } = vessel.leansOut.mm > vessel.leansIn.mm ? vessel.leansOut : vessel.leansIn
+        const rests = 100 * Math.max(0, 1 - mm / settings.lineWidth)
+        return {
+          value: rests,
+          text: fixed(rests, 0),
+          unit: '%',
+          basis: 'calculated',
+          ...(mm > 0 ? { note: `least at ${fixed(atZMm, 1)} mm` } : {}),
+        }
+      },
+    ),
+    row(
       'surface-waves',
       'Waves behind corners',
       'µm',

@@ -81,12 +81,19 @@ describe('a crew', () => {
     expect(await crew.do(work(values))).toEqual(alone)
   })
 
+  const pictured = {
+    name: 'sign',
+    fromZ: 0,
+    toZ: 2,
+    values: {},
+    picture: { columns: 2, rows: 1, greys: '0f', lay: 'wrapped' as const, times: 1, darkSpeed: 30, lightSpeed: 90 },
+  }
   it('finds every task that a prediction hands out by its name', async () => {
     const kernel = await testKernel
     const seen = new Set<string>()
     for (const values of candidates) {
       const load = { grip: usualGrip, direction: { azimuthDeg: 30, elevationDeg: 20 } }
-      const handed = predictWork(part, asModelled, setupOf(), values, { load })
+      const handed = predictWork(part, asModelled, setupOf(), values, { load, overrides: [pictured] })
       // A helper that finds no task by the name would say that it failed, and its leader would do everything alone.
       for (let step = handed.next([]); !step.done; ) {
         for (const { task } of step.value.pieces) {

@@ -17,6 +17,7 @@ import { originals } from './14-originals'
 import { removedLineups } from './15-removed-lineups'
 import { cases } from './16-cases'
 import { queues } from './17-queues'
+import { plates } from './18-plates'
 import type { Step } from './step'
 
 /** Every step of the schema, in order. A step that has run anywhere is never given another meaning: a new one follows it. */
@@ -38,6 +39,7 @@ const steps: readonly Step[] = [
   removedLineups,
   cases,
   queues,
+  plates,
 ]
 
 export const stepNames: readonly string[] = steps.map(({ name }) => name)

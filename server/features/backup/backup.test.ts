@@ -195,6 +195,7 @@ describe('a backup', () => {
       'experiments',
       'cases',
       'queues',
+      'plates',
     ])
       files.delete(`tables/${later}.json`)
     const old = join(folder, 'old.zip')

@@ -7,6 +7,7 @@ import type { CaseStore } from '../cases/caseStore'
 import type { ExperimentStore } from '../experiments/experimentStore'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
+import type { PlateStore } from '../plates/plateStore'
 import type { PrintStore } from '../prints/printStore'
 import type { QueueStore } from '../queues/queueStore'
 import type { SearchStore } from '../searches/searchStore'
@@ -23,24 +24,27 @@ interface Stores {
   readonly experiments: ExperimentStore
   readonly cases: CaseStore
   readonly queues: QueueStore
+  readonly plates: PlateStore
 }
 
 const kindSchema = z.enum(storedKinds)
 
 /** What is stored and cannot be read: told, and removed on request. Only what cannot be read can be removed here. */
-export function setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases, queues }: Stores): Router {
+export function setAsideRoutes({ parts, shelf, lineups, searches, trials, prints, experiments, cases, queues, plates }: Stores): Router {
   const routes = Router()
   const all = async (): Promise<SetAside[]> =>
     (
-      await Promise.all([parts, shelf, lineups, searches, trials, prints, experiments, cases, queues].map((store) => store.unreadable()))
+      await Promise.all(
+        [parts, shelf, lineups, searches, trials, prints, experiments, cases, queues, plates].map((store) => store.unreadable()),
+      )
     ).flat()
   const remove = async (kind: StoredKind, id: string): Promise<void> => {
     if (kind === 'part') return parts.remove(id)
     if (kind === 'lineup') return lineups.remove(id)
     if (kind === 'search') return searches.remove(id)
     if (kind === 'trial' || kind === 'reading') return trials.forget(kind, id)
-    if (kind === 'experiment' || kind === 'case' || kind === 'queue') {
-      await { experiment: experiments, case: cases, queue: queues }[kind].remove(id)
+    if (kind === 'experiment' || kind === 'case' || kind === 'queue' || kind === 'plate') {
+      await { experiment: experiments, case: cases, queue: queues, plate: plates }[kind].remove(id)
       return
     }
     if (kind === 'print') return prints.forget(id)

@@ -1,5 +1,5 @@
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
-import { useMemo, useState, useSyncExternalStore } from 'react'
+import { type ReactNode, useMemo, useState, useSyncExternalStore } from 'react'
 import { type ColouringName, coloursOf, type Key } from '../../charts/colourings'
 import { type FlatBox, FlatDrawing, type FlatView, zoomBy } from '../../charts/FlatDrawing'
 import { type CutAxis, doneAt, piecesOfCut, piecesOfLayer } from '../../solids/pieces'
@@ -20,10 +20,12 @@ interface Props {
   readonly seconds: number
   readonly box: FlatBox
   readonly view: FlatView
+  /** Drawn over it. */
+  readonly children?: ReactNode
 }
 
 /** One candidate's layer or cut, drawn. A click or an arrow key picks a line and tells what is known of it. */
-export function LayerDrawing({ name, moves, cut, by, colourKey, only, travels, seconds, box, view }: Props) {
+export function LayerDrawing({ name, moves, cut, by, colourKey, only, travels, seconds, box, view, children }: Props) {
   const pieces = useMemo(
     () => (cut.kind === 'layer' ? piecesOfLayer(moves, cut.layer, travels) : piecesOfCut(moves, cut.kind, cut.at)),
     [moves, cut, travels],
@@ -63,6 +65,7 @@ export function LayerDrawing({ name, moves, cut, by, colourKey, only, travels, s
         onPick={setPicked}
         view={view}
       />
+      {children}
       <p className="pointer-events-none absolute top-2 left-3 text-[12.5px] font-medium">{name}</p>
       <ScaleBar view={view} />
       {pieces.move.length === 0 && <p className="absolute inset-0 m-auto h-5 text-center text-muted">Nothing is laid here.</p>}

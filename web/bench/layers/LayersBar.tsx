@@ -1,5 +1,5 @@
 import type { Candidate } from '@sable/contract/lineup'
-import { Table2 } from 'lucide-react'
+import { SquareDashed, Table2 } from 'lucide-react'
 import { useNavigate } from 'react-router'
 import { colouringLabels, colouringNames } from '../../charts/colourings'
 import { useDesk } from '../../desk/deskStore'
@@ -100,6 +100,11 @@ export function LayersBar({ pair, candidates, choice, waiting, jumps, z, onZ, on
       <Button disabled={marks.length === 0} onClick={() => onZ(nextAbove(marks, z)?.z ?? z)}>
         Next risk
       </Button>
+      {!axis && (
+        <Button aria-pressed={choice.places} onClick={() => set({ places: choice.places ? undefined : 'on' })}>
+          <SquareDashed className="size-3.5" aria-hidden /> Places
+        </Button>
+      )}
       <Popover label="Tracks" width="w-60" trigger={<Button>Tracks</Button>}>
         <ul className="space-y-1 text-[12.5px]">
           {tracks.map(({ id, label, help }) => (

@@ -1,15 +1,22 @@
 import { layerAt } from '@sable/core/slicing/layers'
+import { copyPlaces } from '@sable/core/toolpath/copyPaths'
 import type { DrawnMoves } from '@sable/core/views/drawnMoves'
+import { SquareDashed } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { keyOf } from '../../charts/colourings'
 import { flatView } from '../../charts/FlatDrawing'
 import { KeyStrip } from '../../charts/KeyStrip'
 import { useBench } from '../../desk/bench'
 import { type ReadyDrawn, readyOf, useMoves } from '../../predictions/useDrawn'
+import { Button } from '../../ui/Button'
 import { TableSheet } from '../../ui/TableSheet'
 import { useAddress } from '../../ui/useAddress'
 import { useSize } from '../../ui/useSize'
 import { ViewBar } from '../../ui/ViewBar'
+import { PlacesOnLayer } from '../places/PlacesOnLayer'
+import { PlacesPanel } from '../places/PlacesPanel'
+import { roundedBox } from '../places/placeBox'
+import { usePlaces } from '../places/usePlaces'
 import { ChoosePair, type Pair, WithPair } from '../shell/CandidatePair'
 import { boxesOf } from './boxes'
 import { CutBar } from './CutBar'
@@ -54,8 +61,10 @@ function Layers({ pair }: { pair: Pair }) {
 }
 
 function LayersOf({ ready, waiting, pair }: { ready: readonly ReadyDrawn<DrawnMoves>[]; waiting: number; pair: Pair }) {
-  const { content } = useBench()
+  const { content, shelf } = useBench()
   const { get, set } = useAddress()
+  const places = usePlaces(pair.of)
+  const [isDrawing, setDrawing] = useState(false)
   const [table, setTable] = useState(false)
   const [only, setOnly] = useState<number>()
   const { ref: frame, height } = useSize()
@@ -96,6 +105,10 @@ function LayersOf({ ready, waiting, pair }: { ready: readonly ReadyDrawn<DrawnMo
     setLayerNow(shownLayer + 1)
     return true
   })
+  const { sizeMm } = first.prediction.mesh
+  const copies = useMemo(() => copyPlaces(sizeMm, first.prediction.settings), [sizeMm, first.prediction.settings])
+  // The layers of a tilted belt lean, and what stands upright on it is no box in them.
+  const isLevel = shelf.printers.find(({ key }) => key === pair.of.printer)?.kinematics !== 'tiltedBelt'
   const jumps = jumpsOf(ready.map(({ prediction }) => prediction))
 
   return (
@@ -130,7 +143,7 @@ function LayersOf({ ready, waiting, pair }: { ready: readonly ReadyDrawn<DrawnMo
         </div>
         <div className="flex min-w-0 flex-1 flex-col">
           <div className="flex min-h-0 flex-1 divide-x divide-line">
-            {ready.map((one) => (
+            {ready.map((one, i) => (
               <LayerDrawing
                 key={one.candidate.id}
                 name={one.candidate.name}
@@ -143,7 +156,21 @@ function LayersOf({ ready, waiting, pair }: { ready: readonly ReadyDrawn<DrawnMo
                 seconds={playhead.seconds}
                 box={boxes[axis ? (axis === 'x' ? 'acrossX' : 'acrossY') : 'plan']}
                 view={view}
-              />
+              >
+                {choice.places && isLevel && i === 0 && (
+                  <PlacesOnLayer
+                    places={places}
+                    z={z - HAIR}
+                    copies={copies}
+                    view={view}
+                    isDrawing={isDrawing}
+                    onDrawn={(box) => {
+                      setDrawing(false)
+                      if (box) places.add({ fromZ: 0, box: roundedBox(box) })
+                    }}
+                  />
+                )}
+              </LayerDrawing>
             ))}
           </div>
           <div className="shrink-0 border-t border-line px-3 py-2">
@@ -155,6 +182,26 @@ function LayersOf({ ready, waiting, pair }: { ready: readonly ReadyDrawn<DrawnMo
             )}
           </div>
         </div>
+        {choice.places && (
+          <PlacesPanel candidate={pair.of} places={places} onClose={() => set({ places: undefined })}>
+            {isLevel ? (
+              <>
+                <Button tone={isDrawing ? 'main' : 'quiet'} disabled={places.isFull} onClick={() => setDrawing(!isDrawing)}>
+                  <SquareDashed className="size-3.5" aria-hidden /> Draw a box
+                </Button>
+                {isDrawing && (
+                  <p role="status" className="text-lantern-ink">
+                    Pull over the part from corner to corner. Escape leaves it.
+                  </p>
+                )}
+              </>
+            ) : (
+              <p className="text-muted">
+                On a tilted belt layers lean over the part: a box is told by its numbers, in the part’s own frame.
+              </p>
+            )}
+          </PlacesPanel>
+        )}
       </div>
       {table && (
         <TableSheet

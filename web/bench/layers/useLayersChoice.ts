@@ -9,6 +9,8 @@ export interface LayersChoice {
   /** Across which axis the part is cut upright; nothing for a look along the layer. */
   readonly axis: 'x' | 'y' | undefined
   readonly travels: boolean
+  /** Whether boxes are drawn where other values hold. */
+  readonly places: boolean
   /** Whether layer time is drawn by feature. */
   readonly byFeature: boolean
   /** The same list for as long as the same are chosen: the log is drawn once. */
@@ -23,6 +25,7 @@ export function useLayersChoice(): LayersChoice {
     by: colouringNames.find((name) => name === by) ?? 'feature',
     axis: cut === 'x' || cut === 'y' ? cut : undefined,
     travels: get('travels') === 'on',
+    places: get('places') === 'on' && cut !== 'x' && cut !== 'y',
     byFeature: get('parts') === 'on',
     tracks: shown,
   }

@@ -1,6 +1,6 @@
 import { layerAt } from '@sable/core/slicing/layers'
 import type { SurfaceMap } from '@sable/core/views/surfaceMap'
-import { Rotate3d, Table2, X } from 'lucide-react'
+import { Rotate3d, SquareDashed, Table2, X } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { KeyStrip } from '../../charts/KeyStrip'
@@ -16,6 +16,10 @@ import { TableSheet } from '../../ui/TableSheet'
 import { useAddress } from '../../ui/useAddress'
 import { BarGap, ViewBar } from '../../ui/ViewBar'
 import { OrientationsSheet } from '../part/OrientationsSheet'
+import { FacePanel } from '../places/FacePanel'
+import { facetsOfPlace } from '../places/placeBox'
+import { useFacePicking } from '../places/useFacePicking'
+import { type Places, usePlaces } from '../places/usePlaces'
 import { ChoosePair, type Pair, WithPair } from '../shell/CandidatePair'
 import { type MapKind, mapKinds, meansByLayer, type Range, rangeOf, readingAt } from './maps'
 
@@ -38,6 +42,11 @@ function Surface({ pair }: { pair: Pair }) {
   const range = rangeOf(kind, ready)
   const [table, setTable] = useState(false)
   const [lying, setLying] = useState(false)
+  const places = usePlaces(pair.of)
+  const picking = useFacePicking(pair.of, places)
+  const isOpen = address.get('places') === 'on'
+  // The layers of a tilted belt lean, and the part is drawn as they lie.
+  const isLevel = shelf.printers.find(({ key }) => key === pair.of.printer)?.kinematics !== 'tiltedBelt'
   const [first] = ready
   return (
     <section aria-label="Surface" className="flex min-h-0 flex-1 flex-col">
@@ -55,6 +64,9 @@ function Surface({ pair }: { pair: Pair }) {
             Mapping …
           </span>
         )}
+        <Button aria-pressed={isOpen} onClick={() => address.set({ places: isOpen ? undefined : 'on' })}>
+          <SquareDashed className="size-3.5" aria-hidden /> Places
+        </Button>
         <Button onClick={() => setLying(true)}>
           <Rotate3d className="size-3.5" aria-hidden /> Orientations
         </Button>
@@ -69,13 +81,32 @@ function Surface({ pair }: { pair: Pair }) {
         </p>
       )}
       <div className="flex min-h-0 flex-1 divide-x divide-line">
-        {ready.map((one) => (
-          <OneMap key={one.candidate.id} one={one} kind={kind} range={range} view={view} />
+        {ready.map((one, i) => (
+          <OneMap
+            key={one.candidate.id}
+            one={one}
+            kind={kind}
+            range={range}
+            view={view}
+            places={isOpen && isLevel && i === 0 ? places : undefined}
+            onFace={isOpen && picking.isPicking && i === 0 ? picking.pick : undefined}
+          />
         ))}
         {!first && !stuck && (
           <p role="status" className="m-auto p-8 text-muted">
             Mapping the surface …
           </p>
+        )}
+        {isOpen && (
+          <FacePanel
+            candidate={pair.of}
+            places={places}
+            picking={isLevel ? picking : undefined}
+            onClose={() => {
+              picking.stop()
+              address.set({ places: undefined })
+            }}
+          />
         )}
       </div>
       <div className="flex shrink-0 items-center gap-4 border-t border-line px-3 py-2">
@@ -97,7 +128,23 @@ function Surface({ pair }: { pair: Pair }) {
 /** Samples of a layer map up the part: enough for the thinnest layers. */
 const HEIGHTS = 4096
 
-function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind: MapKind; range: Range; view: SolidView }) {
+function OneMap({
+  one,
+  kind,
+  range,
+  view,
+  places,
+  onFace,
+}: {
+  one: ReadyDrawn<SurfaceMap>
+  kind: MapKind
+  range: Range
+  view: SolidView
+  /** Drawn over the part. */
+  places: Places | undefined
+  /** Takes clicks while faces are picked. */
+  onFace: ((touch: Touch) => void) | undefined
+}) {
   const { candidate, prediction, drawing } = one
   const [touch, setTouch] = useState<Touch>()
   const [place, setPlace] = useState<Touch>()
@@ -113,6 +160,15 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
     const shares = Float32Array.from({ length: HEIGHTS }, (_, i) => share(layers[layerAt(z, ((i + 0.5) / HEIGHTS) * top)]!))
     return { corners: drawing.corners, shares, by: { along: [0, 0, 1], low: 0, high: top }, scale: kind.scale }
   }, [kind, drawing, prediction, range.low, range.high])
+  const { overrides, chosen } = places ?? { overrides: [], chosen: -1 }
+  const top = prediction.mesh.sizeMm[2]
+  const boxes = useMemo(
+    () =>
+      overrides.flatMap(({ box, fromZ, toZ = top }, i) =>
+        box ? [{ corners: facetsOfPlace(box, fromZ, toZ), colour: i === chosen ? '#f0a83c' : '#a8a29a', isAround: true }] : [],
+      ),
+    [overrides, chosen, top],
+  )
   // What lay under the pointer belongs to the map that was drawn then.
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new map is what makes the reading void.
   useEffect(() => setTouch(undefined), [kind, drawing])
@@ -123,9 +179,10 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
         label={`${candidate.name} wearing a map of ${kind.label}`}
         solid={solid}
         points={kind.id === 'seam' ? drawing.seams : undefined}
+        patches={boxes}
         view={view}
         onTouch={setTouch}
-        onClick={setPlace}
+        onClick={onFace ?? setPlace}
       />
       <p className="pointer-events-none absolute top-2 left-3 text-[12.5px] font-medium">{candidate.name}</p>
       <div role="status" aria-label="Under the pointer" className="pointer-events-none absolute right-3 bottom-2 left-3 text-[12px]">
@@ -142,10 +199,12 @@ function OneMap({ one, kind, range, view }: { one: ReadyDrawn<SurfaceMap>; kind:
             {reading.cause}
           </p>
         ) : (
-          <p className="text-muted">Point to read a value; click where something went wrong.</p>
+          <p className="text-muted">
+            {onFace ? 'Click a face to put a box round it.' : 'Point to read a value; click where something went wrong.'}
+          </p>
         )}
       </div>
-      {place && (
+      {place && !onFace && (
         <p className="absolute top-2 right-3 flex items-center gap-1 rounded bg-raised/90 py-0.5 pr-1 pl-2 text-[12px]">
           <Link
             to={`/faults/new?lineup=${lineup}&candidate=${candidate.id}&z=${place.at[2].toFixed(2)}`}

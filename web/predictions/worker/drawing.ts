@@ -1,7 +1,10 @@
+import { boxRoundFaces, type UprightBox } from '@sable/core/mesh/boxRound'
 import { place } from '@sable/core/mesh/place'
+import type { PictureSeen } from '@sable/core/physics/finish/pictureSeen'
 import type { PickedCase, PickedPlace } from '@sable/core/physics/strength/pickedCases'
 import { type DrawnCase, drawnCase, type PointedAt, placeAt } from '@sable/core/pipeline/pickedCases'
 import { type DrawnMoves, drawnMoves } from '@sable/core/views/drawnMoves'
+import { drawnPictures } from '@sable/core/views/drawnPictures'
 import { type LoadMap, loadMap } from '@sable/core/views/loadMap'
 import { type SurfaceMap, surfaceMap } from '@sable/core/views/surfaceMap'
 import * as Comlink from 'comlink'
@@ -36,10 +39,25 @@ export const drawing = {
     })
   },
 
+  /** What will be seen of the pictures on a candidate. */
+  async drawPictures(request: PredictRequest): Promise<readonly PictureSeen[]> {
+    const { part, polygons } = await toolsFor(request)
+    return inTurn(async () => {
+      const { placement, setup, values, overrides } = request
+      return drawnPictures(part, placement, setup, values, { kernel: polygons, cache, overrides })
+    })
+  },
+
   /** The face of a part at a point of it as it lies, mm, or a box about that point. */
   async pickPlace(request: PredictRequest, at: readonly [number, number, number], pointedAt: PointedAt): Promise<PickedPlace> {
     const part = await loadPart(request)
     return placeAt(part, place(part.mesh, request.placement), at, request.placement, pointedAt)
+  },
+
+  /** The box round faces of a part as it lies, each told by a point of it, and so many mm around them. */
+  async boxRound(request: PlacedPart, at: readonly (readonly [number, number, number])[], around: number): Promise<UprightBox> {
+    const part = await loadPart(request)
+    return boxRoundFaces(place(part.mesh, request.placement), part.edges, at, around)
   },
 
   /** Where a case acts on a part as it lies. */

@@ -1,0 +1,4 @@
+import { plateSchema } from '../plate'
+import { storedAs } from './storedAs'
+
+export const storedPlate = storedAs('plate', plateSchema)

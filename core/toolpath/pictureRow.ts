@@ -59,6 +59,12 @@ export class PictureRow {
     return v < 0 && share >= 0 && share < 1 ? Math.floor(share * count) : undefined
   }
 
+  /** How many columns lie between two, the shorter way round. */
+  columnsBetween(a = 0, b = a): number {
+    const off = Math.abs(a - b)
+    return this.isWrapped ? Math.min(off, this.greys.length - off) : off
+  }
+
   /** Shares of a straight way at which the grey changes, ascending. */
   cutsOf(x0: number, y0: number, x1: number, y1: number): number[] {
     const [u0, v0] = this.own(x0, y0)

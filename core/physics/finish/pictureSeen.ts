@@ -89,11 +89,13 @@ function pictureSeen(
       lengthMm += length
       timeS += motion.duration[m]!
       fastS += length / Math.max(darkSpeed, lightSpeed)
-      const steps = Math.max(1, Math.ceil(length / STEP))
+      const columnOf = (share: number): number | undefined => row.columnAt(path.x[m]! + share * dx - atX, path.y[m]! + share * dy - atY)
+      // Of a part that is narrower than its picture is wide every pixel is looked at.
+      const steps = Math.max(1, Math.ceil(length / STEP), 2 * row.columnsBetween(columnOf(0), columnOf(1)))
       for (let k = 0; k < steps; k++) {
         const share = (k + 0.5) / steps
         const speed = run(share * length)
-        const column = row.columnAt(path.x[m]! + share * dx - atX, path.y[m]! + share * dy - atY)
+        const column = columnOf(share)
         if (column === undefined) continue
         const cell = r * columns + (column % columns)
         sums.asked[cell]! += asked

@@ -17,6 +17,7 @@ const [DARK, LIGHT] = [30, 90]
 export interface PartReach {
   readonly topMm: number
   readonly box: PlaceBox
+  readonly isOnBelt: boolean
 }
 
 /** The picture of a place: which it is, how it lies, and the speeds that its black and its white ask for. */

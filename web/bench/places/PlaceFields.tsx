@@ -21,6 +21,9 @@ const boxFields = [
   { field: 'turn', label: 'Turned', unit: '°' },
 ] as const
 
+/** In pairs beside a drawing, in a row where there is room. */
+const fieldsClass = 'grid grid-cols-2 items-end gap-x-3 gap-y-2 @lg:flex @lg:flex-wrap'
+
 /** Where a place lies, and the values that hold there. Every change that can be taken is handed on at once. */
 export function PlaceFields({
   override,
@@ -46,21 +49,25 @@ export function PlaceFields({
     return degrees === undefined || degrees === 0 ? rest : { ...rest, turn: degrees }
   }
   return (
-    <>
-      <div className="flex flex-wrap items-end gap-x-3 gap-y-2">
-        <DraftField label="Name" text={name} width="w-36" onCommit={(text) => apply({ name: text })} />
-        {numberFields.map(({ field, label, unit, hint }) => (
-          <DraftField
-            key={field}
-            label={label}
-            unit={unit}
-            text={override[field] === undefined ? '' : String(override[field])}
-            hint={hint}
-            onCommit={(text) => apply({ [field]: toNumber(text) })}
-          />
-        ))}
+    <div className="@container">
+      <div className={fieldsClass}>
+        <div className="col-span-2">
+          <DraftField label="Name" text={name} width="w-44" onCommit={(text) => apply({ name: text })} />
+        </div>
+        {numberFields
+          .filter(({ field }) => field !== 'nearBelt' || reach.isOnBelt || nearBelt !== undefined)
+          .map(({ field, label, unit, hint }) => (
+            <DraftField
+              key={field}
+              label={label}
+              unit={unit}
+              text={override[field] === undefined ? '' : String(override[field])}
+              hint={hint}
+              onCommit={(text) => apply({ [field]: toNumber(text) })}
+            />
+          ))}
       </div>
-      <div className="mt-3 flex flex-wrap items-end gap-x-3 gap-y-2">
+      <div className={`mt-3 ${fieldsClass}`}>
         {box ? (
           boxFields.map(({ field, label, unit }) => (
             <DraftField
@@ -73,6 +80,7 @@ export function PlaceFields({
           ))
         ) : (
           <Button
+            className="col-span-2 justify-self-start"
             disabled={layerWide !== undefined}
             data-hint={layerWide && `${settings[layerWide].label} belongs to whole layers`}
             onClick={() => apply({ box: { minX: -10, maxX: 10, minY: -10, maxY: 10 } })}
@@ -80,7 +88,11 @@ export function PlaceFields({
             Only in a box
           </Button>
         )}
-        {box && <Button onClick={() => apply({ box: undefined })}>Whole layers</Button>}
+        {box && (
+          <Button className="justify-self-start" onClick={() => apply({ box: undefined })}>
+            Whole layers
+          </Button>
+        )}
       </div>
       <SettingsBag
         values={values}
@@ -88,7 +100,7 @@ export function PlaceFields({
         onChange={(next) => apply({ values: next })}
       />
       <PictureFields override={override} reach={reach} onChange={apply} />
-    </>
+    </div>
   )
 }
 

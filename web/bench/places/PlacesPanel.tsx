@@ -60,8 +60,8 @@ export function PlacesPanel({
       )}
       {own && (
         <div className="mt-3">
-          <SeenPictures candidate={candidate} chosen={chosen} />
           <PlaceFields key={chosen} override={own} reach={reach} onChange={(next) => places.change(chosen, next)} />
+          <SeenPictures candidate={candidate} chosen={chosen} />
         </div>
       )}
     </aside>

@@ -72,6 +72,15 @@ export function roundedBox(box: PlaceBox): PlaceBox {
   return withTurn({ minX: tenth(minX), maxX: tenth(maxX), minY: tenth(minY), maxY: tenth(maxY) }, tenth(turn))
 }
 
+/** The twelve edges of a place between two heights, two points each. */
+export function edgesOfPlace(box: PlaceBox, fromZ: number, toZ: number): Float32Array {
+  const corners = cornerSigns.map((signs) => pointOf(box, signs))
+  const at = (k: number, z: number): number[] => [...corners[k % 4]!, z]
+  return Float32Array.from(
+    cornerSigns.flatMap((_, k) => [...at(k, fromZ), ...at(k + 1, fromZ), ...at(k, toZ), ...at(k + 1, toZ), ...at(k, fromZ), ...at(k, toZ)]),
+  )
+}
+
 /** The twelve facets of a place between two heights, nine coordinates each. */
 export function facetsOfPlace(box: PlaceBox, fromZ: number, toZ: number): Float32Array {
   const corners = cornerSigns.map((signs) => pointOf(box, signs))

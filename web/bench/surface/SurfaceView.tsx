@@ -17,7 +17,7 @@ import { useAddress } from '../../ui/useAddress'
 import { BarGap, ViewBar } from '../../ui/ViewBar'
 import { OrientationsSheet } from '../part/OrientationsSheet'
 import { FacePanel } from '../places/FacePanel'
-import { facetsOfPlace } from '../places/placeBox'
+import { edgesOfPlace, facetsOfPlace } from '../places/placeBox'
 import { useFacePicking } from '../places/useFacePicking'
 import { type Places, usePlaces } from '../places/usePlaces'
 import { ChoosePair, type Pair, WithPair } from '../shell/CandidatePair'
@@ -169,6 +169,14 @@ function OneMap({
       ),
     [overrides, chosen, top],
   )
+  const edges = useMemo(() => {
+    const of = (isChosen: boolean): number[] =>
+      overrides.flatMap(({ box, fromZ, toZ = top }, i) => (box && (i === chosen) === isChosen ? [...edgesOfPlace(box, fromZ, toZ)] : []))
+    return [
+      { ends: Float32Array.from(of(false)), colour: '#a8a29a' },
+      { ends: Float32Array.from(of(true)), colour: '#f0a83c' },
+    ]
+  }, [overrides, chosen, top])
   // What lay under the pointer belongs to the map that was drawn then.
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new map is what makes the reading void.
   useEffect(() => setTouch(undefined), [kind, drawing])
@@ -180,6 +188,7 @@ function OneMap({
         solid={solid}
         points={kind.id === 'seam' ? drawing.seams : undefined}
         patches={boxes}
+        lines={edges}
         view={view}
         onTouch={setTouch}
         onClick={onFace ?? setPlace}

@@ -46,7 +46,7 @@ export async function readJson<T>(path: string, schema: z.ZodType<T>): Promise<T
   throw new InputError('json-unexpected', issue!.message, `${path}, ${issue!.path.join('.')}`, remedy)
 }
 
-async function readNamed(path: string): Promise<Buffer> {
+export async function readNamed(path: string): Promise<Buffer> {
   try {
     return path === STREAM ? await buffer(process.stdin) : await readFile(path)
   } catch (error) {

@@ -7,6 +7,8 @@ import { addConvert } from './commands/convert'
 import { addFault } from './commands/fault'
 import { addLearn } from './commands/learn'
 import { addMatrix } from './commands/matrix'
+import { addPicture } from './commands/picture'
+import { addPlate } from './commands/plate'
 import { addPredict } from './commands/predict'
 import { addPrint } from './commands/print'
 import { addQueue } from './commands/queue'
@@ -38,6 +40,8 @@ export async function run(args: readonly string[]): Promise<number> {
     addMatrix,
     addStrength,
     addToolpath,
+    addPlate,
+    addPicture,
     addTime,
     addConvert,
     addTrial,

@@ -27,6 +27,7 @@ const ShelfScreen = lazy(() => import('./shelf/ShelfScreen').then(({ ShelfScreen
 const TrialsScreen = lazy(() => import('./trials/TrialsScreen').then(({ TrialsScreen }) => ({ default: TrialsScreen })))
 const LogScreen = lazy(() => import('./log/LogScreen').then(({ LogScreen }) => ({ default: LogScreen })))
 const QueueScreen = lazy(() => import('./queue/QueueScreen').then(({ QueueScreen }) => ({ default: QueueScreen })))
+const PlatesScreen = lazy(() => import('./plates/PlatesScreen').then(({ PlatesScreen }) => ({ default: PlatesScreen })))
 const DaySheet = lazy(() => import('./queue/DaySheet').then(({ DaySheet }) => ({ default: DaySheet })))
 const FaultsScreen = lazy(() => import('./faults/FaultsScreen').then(({ FaultsScreen }) => ({ default: FaultsScreen })))
 const PrintSheet = lazy(() => import('./log/PrintSheet').then(({ PrintSheet }) => ({ default: PrintSheet })))
@@ -54,6 +55,7 @@ const router = createBrowserRouter([
       { path: '/trials', ...opened('the trials', <TrialsScreen />) },
       { path: '/log/:printId/sheet', ...opened('the print', <PrintSheet />) },
       { path: '/log/:printId?', ...opened('the log', <LogScreen />) },
+      { path: '/queue/plates/:plateId?', ...opened('the plates', <PlatesScreen />) },
       { path: '/queue/:queueId/sheet', ...opened('the day sheet', <DaySheet />) },
       { path: '/queue/:queueId?', ...opened('the queue', <QueueScreen />) },
       { path: '/faults/:caseId?', ...opened('the faults', <FaultsScreen />) },

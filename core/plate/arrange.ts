@@ -1,11 +1,12 @@
 import { MaxRectsPacker } from 'maxrects-packer/dist/maxrects-packer.mjs'
 import { InputError } from '../units/errors'
 import { extentOf, type Footprint, placedFootprint } from './footprint'
+import { gapFor, USUAL_GAP } from './gapFor'
 import type { PlateOrder, Standing } from './platePart'
-import { LEAST_GAP, type PlateRoom } from './turns'
+import type { PlateRoom } from './turns'
 
-/** Parts stand so far apart where nothing asks for more, mm: skirts and brims stay apart, and fingers get between them. */
-const USUAL_GAP = 4
+/** As a person would write it, mm. */
+const tenth = (mm: number): number => Math.round(10 * mm) / 10
 
 /**
  * Puts parts beside each other in the middle of the bed, each turned as it is told to be.
@@ -18,11 +19,10 @@ export function arranged(
   order: PlateOrder,
   room: PlateRoom,
 ): Standing[] {
-  const { clearance, buildVolume } = room
-  const isHigh = clearance !== undefined && parts.filter(({ heightMm }) => heightMm > clearance.height).length > 1
-  const gap = order === 'inTurn' && isHigh ? Math.max(USUAL_GAP, clearance.radius) : USUAL_GAP
+  const { buildVolume } = room
+  const gap = gapFor(parts, order, room)
   const extents = parts.map(({ footprint, turn }) => extentOf(placedFootprint(footprint, { x: 0, y: 0, turn })))
-  const packer = new MaxRectsPacker(buildVolume[0], buildVolume[1], Math.max(gap, LEAST_GAP), {
+  const packer = new MaxRectsPacker(buildVolume[0], buildVolume[1], gap, {
     smart: true,
     pot: false,
     square: false,
@@ -46,7 +46,7 @@ export function arranged(
   const standing: Standing[] = []
   for (const { x, y, data } of bin.rects) {
     const i = data as number
-    standing[i] = { x: x - width / 2 - extents[i]!.minX, y: y - depth / 2 - extents[i]!.minY, turn: parts[i]!.turn }
+    standing[i] = { x: tenth(x - width / 2 - extents[i]!.minX), y: tenth(y - depth / 2 - extents[i]!.minY), turn: parts[i]!.turn }
   }
   return standing
 }

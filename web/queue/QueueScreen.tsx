@@ -2,7 +2,7 @@ import type { StoredQueue } from '@sable/contract/queues'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Plus } from 'lucide-react'
 import { useEffect, useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { asRefusal } from '../api/asRefusal'
 import { addQueue, queuesQuery, removeQueue, writeQueue } from '../api/queues'
@@ -64,6 +64,10 @@ export function QueueScreen() {
         <Button onClick={() => void begin()}>
           <Plus className="size-3.5" aria-hidden /> New queue
         </Button>
+        <div className="flex-1" />
+        <Link to="/queue/plates" className="text-[12.5px] underline decoration-line underline-offset-2">
+          Plates
+        </Link>
       </header>
       {refusal && (
         <div className="p-2">

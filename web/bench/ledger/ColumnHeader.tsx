@@ -14,6 +14,7 @@ import { asRefusal } from '../../api/asRefusal'
 import { useBench } from '../../desk/bench'
 import { edit, useDesk } from '../../desk/deskStore'
 import { duplicateCandidate, moveCandidate, removeCandidate, renameCandidate, setColumn } from '../../desk/edits'
+import { plateFor } from '../../plates/plateFor'
 import { useForecasts } from '../../predictions/predictionStore'
 import { shelfActions } from '../../shelf/shelfStore'
 import { IconButton } from '../../ui/Button'
@@ -43,6 +44,14 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
   const queries = useQueryClient()
   const navigate = useNavigate()
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
+  const ontoPlate = async (): Promise<void> => {
+    const lineup = useDesk.getState().lineupId
+    try {
+      if (lineup !== undefined) await navigate(await plateFor(lineup, id, queries))
+    } catch (error) {
+      onRefusal(asRefusal(error))
+    }
+  }
   const copyColumn = async (): Promise<void> => navigator.clipboard.writeText(columnText(candidate))
   const keep = async (): Promise<void> => {
     const { material, values, overrides } = candidate
@@ -125,6 +134,9 @@ export function ColumnHeader({ candidate, index, count, purpose, onProgram, onEv
           <MenuItem onSelect={() => void copyColumn()}>Copy column</MenuItem>
           <MenuItem onSelect={() => void pasteColumn()}>Paste column</MenuItem>
           <MenuSeparator />
+          <MenuItem onSelect={() => void ontoPlate()} hint="beside other parts">
+            Onto a plate
+          </MenuItem>
           <MenuItem onSelect={onPrint} hint="into the log">
             Print it …
           </MenuItem>

@@ -12,6 +12,7 @@ import { Cancelled } from '@sable/core/units/errors'
 import * as Comlink from 'comlink'
 import { cache, inTurn, loadPart, openKernel, toolsFor } from './atHand'
 import { drawing } from './drawing'
+import { plating } from './plating'
 import { type PlacedPart, type PredictAnswer, type PredictRequest, type ProgramAnswer, refusalOf } from './request'
 import { solving } from './solving'
 import { trying } from './trying'
@@ -76,6 +77,7 @@ const api = {
   ...trying,
   ...solving,
   ...drawing,
+  ...plating((work) => crew.do(work, () => {})),
 
   /** The program that prints a candidate, as a file. */
   async writeProgram(request: PredictRequest, head: readonly string[] = []): Promise<Blob> {

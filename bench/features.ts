@@ -1,5 +1,8 @@
 import { openKernel } from '@sable/cli/openKernel'
 import { predict } from '@sable/core/pipeline/predict'
+import { arranged } from '@sable/core/plate/arrange'
+import { layPart } from '@sable/core/plate/layPart'
+import { plateWork } from '@sable/core/plate/plateWork'
 import type { Override } from '@sable/core/profile/overrides'
 import type { SettingValues } from '@sable/core/profile/settings'
 import { programFor } from '@sable/core/program/programFor'
@@ -7,6 +10,7 @@ import type { Setup } from '@sable/core/setup/resolve'
 import { starterMaterials, starterNozzles, starterPrinters } from '@sable/core/shelf/starter'
 import { mushroom } from '@sable/core/testing/paths'
 import { partOf } from '@sable/core/testing/solids'
+import { doAlone } from '@sable/core/work/doAlone'
 import { carryHook } from '@sable/demo/parts/carryHook'
 import { finial } from '@sable/demo/parts/finial'
 
@@ -18,6 +22,12 @@ const kernel = await openKernel()
 const placement = { scale: 1, rotateDeg: [0, 0, 0] as [number, number, number] }
 const here = { minX: -40, maxX: 0, minY: -40, maxY: 40 }
 const [hook, pot, overhanging] = [partOf('hook', carryHook()), partOf('finial', finial()), partOf('mushroom', mushroom())]
+
+/** Squares of so many pixels, black and white in turn. */
+function checks(pixels: number, square: number): string {
+  const at = (i: number): number => Math.floor(i / square)
+  return Array.from({ length: pixels * pixels }, (_, i) => ((at(i % pixels) + at(Math.floor(i / pixels))) % 2 === 0 ? '0' : 'f')).join('')
+}
 
 interface Feature {
   readonly part: typeof hook
@@ -35,6 +45,22 @@ const features: Readonly<Record<string, Feature>> = {
     part: overhanging,
     plain: { supports: 'plain' },
     overrides: [{ name: 'here', fromZ: 0, box: here, values: { supports: 'plain', supportAngle: 50, supportDensity: 20 } }],
+  },
+  turnedBox: {
+    part: hook,
+    overrides: [{ name: 'here', fromZ: 0, box: { minX: -10, maxX: 20, minY: -20, maxY: 20, turn: 30 }, values: { infillDensity: 60 } }],
+  },
+  picture: {
+    part: pot,
+    overrides: [
+      {
+        name: 'sign',
+        fromZ: 0,
+        toZ: 92,
+        values: {},
+        picture: { columns: 64, rows: 64, greys: checks(64, 8), lay: 'wrapped', times: 1, darkSpeed: 30, lightSpeed: 90 },
+      },
+    ],
   },
 }
 
@@ -72,3 +98,18 @@ const written = (arcs: boolean) => (): void =>
     () => {},
   )
 compared('features.arcs', written(false), written(true))
+
+/** A plate joins and plans what its parts have laid already: against planning them one by one. */
+const parts = [hook, pot].map((part) => layPart(part.key, part, placement, setup, {}, { kernel }))
+const standing = arranged(
+  parts.map((part) => ({ ...part, turn: 0 })),
+  'together',
+  setup.printer,
+)
+compared(
+  'features.plate',
+  () => {
+    for (const part of parts) doAlone(plateWork([part], [{ x: 0, y: 0, turn: 0 }], 'together', setup), kernel)
+  },
+  () => doAlone(plateWork(parts, standing, 'together', setup), kernel),
+)

@@ -4,7 +4,7 @@ import type { Mesh } from '../mesh/mesh'
 import type { Motion } from '../motion/planMotion'
 import { timeFigures } from '../motion/timeFigures'
 import { openTravel } from '../physics/finish/openTravel'
-import { picturesSeen } from '../physics/finish/pictureSeen'
+import { pictureFigures } from '../physics/finish/pictureSeen'
 import { surfaceFigures, treatmentOf } from '../physics/finish/surfaceFigures'
 import { unproppedTops } from '../physics/finish/unproppedTops'
 import { widestCavity } from '../physics/finish/widestCavity'
@@ -130,7 +130,7 @@ interface Pictured extends TimedAs {
   readonly places: readonly (readonly [x: number, y: number])[]
 }
 export const picturesTask = task('pictures', ({ layers, path, motion, settings, overrides, places }: Pictured) =>
-  picturesSeen(layers, path, motion, new Scopes(settings, overrides, path.sets), places).map(({ figures }) => figures),
+  pictureFigures({ layers, path, motion, scopes: new Scopes(settings, overrides, path.sets), places }),
 )
 
 interface Tops {

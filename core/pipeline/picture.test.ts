@@ -34,7 +34,7 @@ const middleOf = ({ path }: LaidOut, m: number): [number, number] => [(path.x[m]
 const layerOf = ({ path }: LaidOut, m: number): number => path.layerStart.findLastIndex((start) => start <= m)
 const seenOf = (laid: LaidOut, setup = setupOf()) => {
   const motion = planMotion(laid.path, (scope) => laid.scopes.settingsOf(scope), setup.printer)
-  return picturesSeen(laid.layers, laid.path, motion, laid.scopes, [[0, 0]])
+  return picturesSeen({ layers: laid.layers, path: laid.path, motion, scopes: laid.scopes, places: [[0, 0]] })
 }
 
 describe('a picture on a part', () => {

@@ -17,8 +17,6 @@ export class PictureRow {
   private readonly isWrapped: boolean
   /** Greys along the row, repeats and all. */
   private readonly greys: Uint8Array
-  /** Columns, or angles of the row, at whose left rim the grey changes. */
-  private readonly rims: Int32Array
   private readonly x: number
   private readonly y: number
   private readonly cos: number
@@ -32,10 +30,6 @@ export class PictureRow {
     const row = Math.max(0, Math.min(picture.rows - 1, Math.floor(((toZ - z) / (toZ - fromZ)) * picture.rows)))
     const times = this.isWrapped ? picture.times : 1
     this.greys = Uint8Array.from({ length: picture.columns * times }, (_, i) => greyAt(picture, i % picture.columns, row))
-    const { greys } = this
-    this.rims = Int32Array.from(greys.keys()).filter((i) =>
-      this.isWrapped ? greys[i] !== greys[(i + greys.length - 1) % greys.length] : i === 0 || greys[i] !== greys[i - 1],
-    )
     this.x = box ? (box.minX + box.maxX) / 2 : 0
     this.y = box ? (box.minY + box.maxY) / 2 : 0
     this.width = box ? box.maxX - box.minX : Infinity
@@ -96,9 +90,11 @@ export class PictureRow {
     const cuts = v0 < 0 === v1 < 0 ? [] : [v0 / (v0 - v1)]
     if (u0 === u1) return cuts
     const count = this.greys.length
-    for (const rim of [...this.rims, count]) {
-      const share = ((rim / count - 0.5) * this.width - u0) / (u1 - u0)
-      if (share > 0 && share < 1) cuts.push(share)
+    const columnOf = (u: number): number => (u / this.width + 0.5) * count
+    const [low, high] = [Math.min(columnOf(u0), columnOf(u1)), Math.max(columnOf(u0), columnOf(u1))]
+    for (let at = Math.max(0, Math.floor(low) + 1); at < high && at <= count; at++) {
+      if (at > 0 && at < count && this.greys[at] === this.greys[at - 1]) continue
+      cuts.push(((at / count - 0.5) * this.width - u0) / (u1 - u0))
     }
     return cuts
   }
@@ -109,16 +105,15 @@ export class PictureRow {
     const sweep = Math.atan2(u0 * v1 - v0 * u1, u0 * u1 + v0 * v1) / (2 * Math.PI)
     const [low, high] = [Math.min(start, start + sweep) * count, Math.max(start, start + sweep) * count]
     const cuts: number[] = []
-    // Once more round to either side: a way may cross where the picture begins.
-    for (const off of [-count, 0, count])
-      for (const rim of this.rims) {
-        const at = rim + off
-        if (at <= low || at >= high) continue
-        const angle = 2 * Math.PI * (at / count - 0.75)
-        const [x, y] = [Math.cos(angle), Math.sin(angle)]
-        const [a, b] = [u0 * y - v0 * x, u1 * y - v1 * x]
-        if (a !== b) cuts.push(a / (a - b))
-      }
+    // Counted on past where the picture begins: a way may cross that.
+    for (let at = Math.floor(low) + 1; at < high; at++) {
+      const column = ((at % count) + count) % count
+      if (this.greys[column] === this.greys[(column + count - 1) % count]) continue
+      const angle = 2 * Math.PI * (at / count - 0.75)
+      const [x, y] = [Math.cos(angle), Math.sin(angle)]
+      const [a, b] = [u0 * y - v0 * x, u1 * y - v1 * x]
+      if (a !== b) cuts.push(a / (a - b))
+    }
     return cuts.filter((share) => share > 0 && share < 1)
   }
 }

@@ -24,5 +24,5 @@ export function drawnPictures(
   const laid = layDown(part, placement, setup, values, shared)
   const { layers, path, sizeMm, resolved } = laid
   const scopes = new Scopes(resolved.settings, options.overrides, path.sets)
-  return picturesSeen(layers, path, planFor(laid, setup, shared), scopes, copyPlaces(sizeMm, resolved.settings))
+  return picturesSeen({ layers, path, motion: planFor(laid, setup, shared), scopes, places: copyPlaces(sizeMm, resolved.settings) })
 }

@@ -213,3 +213,87 @@ test('what is shown is saved as a picture and as drawings, and a lineup goes on 
   const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
   expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(1)
 })
+
+test('layers: a box is pulled over the part, turned and copied, its values hold there, and each pull is one step back', async ({
+  page,
+}) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy(1)
+  await page.getByRole('link', { name: 'layers' }).click()
+  await page.getByRole('button', { name: 'Places' }).click()
+  const panel = page.getByRole('complementary', { name: 'Places of everyday' })
+  await panel.getByRole('button', { name: 'Draw a box' }).click()
+  const over = (await page.getByRole('group', { name: 'Boxes of places' }).boundingBox())!
+  const drag = async (from: readonly [number, number], to: readonly [number, number]): Promise<void> => {
+    await page.mouse.move(...from)
+    await page.mouse.down()
+    await page.mouse.move(...to, { steps: 4 })
+    await page.mouse.up()
+  }
+  const at = (u: number, v: number) => [over.x + u * over.width, over.y + v * over.height] as const
+  await drag(at(0.4, 0.3), at(0.75, 0.6))
+  const box = page.getByRole('button', { name: /^place 1: arrows move it/ })
+  await expect(box).toHaveAttribute('aria-pressed', 'true')
+  await expect(panel.getByRole('textbox', { name: 'Turned' })).toHaveValue('0')
+  const turn = (await page.locator('[data-handle=turn]').boundingBox())!
+  await drag([turn.x + 6, turn.y + 6], [turn.x + 80, turn.y + 40])
+  await expect(panel.getByRole('textbox', { name: 'Turned' })).not.toHaveValue('0')
+  const x = panel.getByRole('textbox', { name: 'x from' })
+  const before = Number(await x.inputValue())
+  await box.focus()
+  await page.keyboard.press('ArrowRight')
+  await expect.poll(async () => Number(await x.inputValue())).toBeCloseTo(before + 1, 1)
+  await choose(panel.getByRole('combobox', { name: 'Add a setting' }), { label: 'Infill density' })
+  await panel.getByRole('textbox', { name: 'Infill density' }).fill('90')
+  await panel.getByRole('button', { name: 'Copy place 1' }).click()
+  await expect(panel.getByRole('button', { name: /^place 2/ })).toHaveAttribute('aria-pressed', 'true')
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(panel.getByRole('button', { name: /^place 2/ })).toHaveCount(0)
+  await expectAccessible(page)
+  await page.getByRole('link', { name: 'ledger' }).click()
+  await ledger.settled()
+  await expect(page.locator('[data-row=overrides] td').first()).toContainText('place 1')
+})
+
+test('surface: a box is put round faces, a picture sets the speed of the wall there, and what will be seen of it is shown', async ({
+  page,
+}) => {
+  const ledger = new LedgerPage(page)
+  await ledger.openCopy(1)
+  await page.getByRole('link', { name: 'surface' }).click()
+  await page.getByRole('button', { name: 'Places' }).click()
+  const panel = page.getByRole('complementary', { name: 'Places of everyday' })
+  await panel.getByRole('button', { name: 'Box round faces' }).click()
+  const map = page.getByRole('img', { name: /^everyday wearing a map/ })
+  await expect(map).toBeVisible()
+  const shown = (await map.boundingBox())!
+  await page.mouse.click(shown.x + shown.width * 0.45, shown.y + shown.height * 0.68)
+  await expect(panel.getByRole('button', { name: /^place 1/ })).toContainText('box')
+  await expect(panel.getByText('Click another face to widen the box')).toBeVisible()
+  await panel.getByRole('button', { name: 'Done picking' }).click()
+  const picture = async (grey: 'halves' | 'flat') =>
+    Buffer.from(
+      await page.evaluate(async (kind) => {
+        const canvas = new OffscreenCanvas(32, 16)
+        const context = canvas.getContext('2d')!
+        context.fillStyle = '#ffffff'
+        context.fillRect(0, 0, 32, 16)
+        context.fillStyle = kind === 'halves' ? '#000000' : '#fdfdfd'
+        context.fillRect(0, 0, 16, 16)
+        return [...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())]
+      }, grey),
+    )
+  const give = async (name: string, buffer: Buffer): Promise<void> =>
+    panel.getByLabel(/^Picture of place/).setInputFiles({ name, mimeType: 'image/png', buffer })
+  await give('fog.png', await picture('flat'))
+  await expect(panel.getByRole('alert')).toContainText('fog.png is nearly the same grey everywhere')
+  await give('poem.png', Buffer.from('Gather ye rosebuds'))
+  await expect(panel.getByRole('alert')).toContainText('poem.png cannot be read as a picture')
+  await give('halves.png', await picture('halves'))
+  const seen = panel.getByRole('figure', { name: 'What will be seen of the picture' })
+  await expect(seen).toContainText(/\d+ % of its contrast is left/)
+  await expect(seen.getByRole('img', { name: 'The picture as it will be seen' })).toBeVisible()
+  await panel.getByRole('button', { name: 'laid on the front' }).click()
+  await expect(panel.getByRole('button', { name: 'laid on the front' })).toHaveAttribute('aria-pressed', 'true')
+  await expectAccessible(page)
+})

@@ -46,13 +46,13 @@ export function PlateTable({ items, figures, isOld, failed, chosen, onChoose, on
                     type="button"
                     aria-pressed={item.id === chosen}
                     onClick={() => onChoose(item.id)}
-                    className="block w-full truncate text-left"
+                    className="block min-h-6 w-full truncate text-left"
                   >
                     {item.column.name}
                   </button>
                   <Link
                     to={`/bench/${item.lineup}/ledger`}
-                    className="block truncate text-[12px] text-muted underline decoration-line underline-offset-2"
+                    className="block min-h-6 truncate text-[12px] text-muted underline decoration-line underline-offset-2"
                   >
                     {item.candidateOf.name}, {item.lineupName}
                   </Link>

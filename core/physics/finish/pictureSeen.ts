@@ -38,90 +38,147 @@ export interface PictureFigures {
   readonly addedS: number
 }
 
+/** What pictures are looked for in. */
+interface Run {
+  readonly layers: Layers
+  readonly path: Toolpath
+  readonly motion: Motion
+  readonly scopes: Scopes
+  /** Where the copies of the part stand, mm; the first is looked at. */
+  readonly places: readonly (readonly [number, number])[]
+}
+
 /**
  * What will be seen of each picture on a part. Gloss follows the speed of the outer wall (CP-S2, S3: common practice), so a picture
  * is its map: as sharp as the machine's acceleration lets it change, and as far as corners, melt and the layer's least time leave it.
- *
- * @param places where the copies of the part stand, mm; the first is looked at
  */
-export function picturesSeen(
-  layers: Layers,
-  path: Toolpath,
-  motion: Motion,
-  scopes: Scopes,
-  places: readonly (readonly [number, number])[],
-): PictureSeen[] {
-  return scopes.overrides.flatMap(({ picture }, of) => (picture ? [pictureSeen(of, layers, path, motion, scopes, places)] : []))
-}
+export const picturesSeen = (run: Run): PictureSeen[] =>
+  run.scopes.overrides.flatMap(({ picture }, of) => {
+    if (!picture) return []
+    const grid = new Grid(run, of)
+    const figures = walked(run, of, grid)
+    return [grid.finish(figures)]
+  })
 
-function pictureSeen(
-  of: number,
-  layers: Layers,
-  path: Toolpath,
-  motion: Motion,
-  scopes: Scopes,
-  places: readonly (readonly [number, number])[],
-): PictureSeen {
+/** The same without the pictures themselves. */
+export const pictureFigures = (run: Run): PictureFigures[] =>
+  run.scopes.overrides.flatMap(({ picture }, of) => (picture ? [walked(run, of)] : []))
+
+/** Goes along all of the outer wall that lies in a picture, step by step. */
+function walked({ path, motion, scopes, places }: Run, of: number, grid?: Grid): PictureFigures {
   const { name, picture } = scopes.overrides[of]!
-  const { columns, darkSpeed, lightSpeed } = picture!
-  const rows: { readonly layer: number; readonly row: PictureRow }[] = []
-  for (let layer = 0; layer < layerCount(layers); layer++)
-    for (const { z, ...own } of picturesOn(layers, layer, scopes)) if (own.of === of) rows.push({ layer, row: new PictureRow(own, z) })
-  const cells = rows.length * columns
-  const sums = { asked: new Float64Array(cells), seen: new Float64Array(cells), steps: new Float64Array(cells) }
-  const greys = path.sets.map((set) => set.map(marked).find(({ override, grey }) => override === of && grey !== undefined)?.grey)
+  const { darkSpeed, lightSpeed } = picture!
+  const asks = path.sets.map((set) => {
+    const grey = set.map(marked).find((mark) => mark.override === of && mark.grey !== undefined)?.grey
+    return grey === undefined ? undefined : speedOfGrey(picture!, grey)
+  })
   const missedBy = new Float64Array(limiters.length)
   const contrast = new Slope()
-  let [timeS, fastS, lengthMm] = [0, 0, 0]
-  const range = Math.abs(lightSpeed - darkSpeed)
-  const [[atX, atY]] = places as [readonly [number, number]]
-  const isFirst = (x: number, y: number): boolean =>
-    places.every(([px, py]) => (x - atX) ** 2 + (y - atY) ** 2 <= (x - px) ** 2 + (y - py) ** 2 + 1e-9)
-  for (const [r, { layer, row }] of rows.entries())
+  const missed = MISSED * Math.abs(lightSpeed - darkSpeed)
+  const fastest = Math.max(darkSpeed, lightSpeed)
+  let [timeS, fastS] = [0, 0]
+  const layers = grid ? grid.layers : path.layerStart.length - 1
+  for (let layer = 0; layer < layers; layer++)
     for (let m = path.layerStart[layer]!; m < path.layerStart[layer + 1]!; m++) {
-      const grey = greys[path.scope[m]!]
-      if (grey === undefined || path.feature[m] !== code.outerWall || !isFirst(path.x[m]!, path.y[m]!)) continue
-      const asked = speedOfGrey(picture!, grey)
-      const [dx, dy, dz] = [path.x[m + 1]! - path.x[m]!, path.y[m + 1]! - path.y[m]!, path.z[m + 1]! - path.z[m]!]
-      const length = Math.hypot(dx, dy, dz)
+      const asked = asks[path.scope[m]!]
+      if (asked === undefined || path.feature[m] !== code.outerWall || !isOfFirst(path, m, places)) continue
+      const length = Math.hypot(path.x[m + 1]! - path.x[m]!, path.y[m + 1]! - path.y[m]!, path.z[m + 1]! - path.z[m]!)
       if (length === 0) continue
-      const run = runOf(motion, m, length)
-      lengthMm += length
+      const speedAt = runOf(motion, m, length)
       timeS += motion.duration[m]!
-      fastS += length / Math.max(darkSpeed, lightSpeed)
-      const columnOf = (share: number): number | undefined => row.columnAt(path.x[m]! + share * dx - atX, path.y[m]! + share * dy - atY)
-      // Of a part that is narrower than its picture is wide every pixel is looked at.
-      const steps = Math.max(1, Math.ceil(length / STEP), 2 * row.columnsBetween(columnOf(0), columnOf(1)))
+      fastS += length / fastest
+      const steps = Math.max(1, Math.ceil(length / STEP), grid ? grid.stepsOf(layer, m) : 0)
       for (let k = 0; k < steps; k++) {
         const share = (k + 0.5) / steps
-        const speed = run(share * length)
-        const column = columnOf(share)
-        if (column === undefined) continue
-        const cell = r * columns + (column % columns)
-        sums.asked[cell]! += asked
-        sums.seen[cell]! += speed
-        sums.steps[cell]!++
+        const speed = speedAt(share * length)
+        grid?.put(layer, m, share, asked, speed)
         contrast.add(asked, speed, length / steps)
-        if (Math.abs(speed - asked) > MISSED * range) missedBy[motion.limiter[m]!]! += length / steps
+        if (Math.abs(speed - asked) > missed) missedBy[motion.limiter[m]!]! += length / steps
       }
     }
   const most = missedBy.indexOf(Math.max(...missedBy))
-  const mean = (sum: Float64Array): Float32Array => Float32Array.from(sum, (value, i) => value / sums.steps[i]!)
   return {
-    of,
-    columns,
-    rows: rows.length,
-    widthMm: lengthMm / Math.max(1, rows.length) / (picture!.lay === 'wrapped' ? picture!.times : 1),
-    heightMm: rows.reduce((sum, { layer }) => sum + layers.height[layer]!, 0),
-    askedMmS: mean(sums.asked),
-    seenMmS: mean(sums.seen),
-    figures: {
-      name,
-      contrastLeft: contrast.slope,
-      heldBy: missedBy[most]! > 0 ? limiters[most] : undefined,
-      timeS,
-      addedS: timeS - fastS,
-    },
+    name,
+    contrastLeft: contrast.slope,
+    heldBy: missedBy[most]! > 0 ? limiters[most] : undefined,
+    timeS,
+    addedS: timeS - fastS,
+  }
+}
+
+function isOfFirst({ x, y }: Toolpath, m: number, places: Run['places']): boolean {
+  if (places.length < 2) return true
+  const far = ([px, py]: readonly [number, number]): number => (x[m]! - px) ** 2 + (y[m]! - py) ** 2
+  const own = far(places[0]!)
+  return places.every((place) => own <= far(place) + 1e-9)
+}
+
+/** Speeds by the pixels of a picture, a row for every layer that it lies on. */
+class Grid {
+  readonly layers: number
+  private readonly rows: (PictureRow | undefined)[] = []
+  private readonly rowOf: number[] = []
+  private readonly heights: number[] = []
+  private readonly columns: number
+  private readonly asked: Float64Array
+  private readonly seen: Float64Array
+  private readonly steps: Float64Array
+
+  constructor(
+    private readonly run: Run,
+    private readonly of: number,
+  ) {
+    const { layers, scopes } = run
+    this.layers = layerCount(layers)
+    this.columns = scopes.overrides[of]!.picture!.columns
+    for (let layer = 0; layer < this.layers; layer++) {
+      const here = picturesOn(layers, layer, scopes).find((own) => own.of === of)
+      this.rows.push(here && new PictureRow(here, here.z))
+      this.rowOf.push(this.heights.length)
+      if (here) this.heights.push(layers.height[layer]!)
+    }
+    const cells = this.heights.length * this.columns
+    this.asked = new Float64Array(cells)
+    this.seen = new Float64Array(cells)
+    this.steps = new Float64Array(cells)
+  }
+
+  /** So many that every pixel of a move is looked at: a part may be narrower than its picture is wide. */
+  stepsOf(layer: number, m: number): number {
+    return 2 * (this.rows[layer]?.columnsBetween(this.columnAt(layer, m, 0), this.columnAt(layer, m, 1)) ?? 0)
+  }
+
+  put(layer: number, m: number, share: number, asked: number, seen: number): void {
+    const column = this.columnAt(layer, m, share)
+    if (column === undefined) return
+    const cell = this.rowOf[layer]! * this.columns + (column % this.columns)
+    this.asked[cell]! += asked
+    this.seen[cell]! += seen
+    this.steps[cell]!++
+  }
+
+  finish(figures: PictureFigures): PictureSeen {
+    const { lay, times, darkSpeed, lightSpeed } = this.run.scopes.overrides[this.of]!.picture!
+    const rows = this.heights.length
+    const mean = (sum: Float64Array): Float32Array => Float32Array.from(sum, (value, i) => value / this.steps[i]!)
+    // At the faster speed throughout it would take as long as it is long.
+    const lengthMm = (figures.timeS - figures.addedS) * Math.max(darkSpeed, lightSpeed)
+    return {
+      of: this.of,
+      columns: this.columns,
+      rows,
+      widthMm: lengthMm / Math.max(1, rows) / (lay === 'wrapped' ? times : 1),
+      heightMm: this.heights.reduce((sum, height) => sum + height, 0),
+      askedMmS: mean(this.asked),
+      seenMmS: mean(this.seen),
+      figures,
+    }
+  }
+
+  private columnAt(layer: number, m: number, share: number): number | undefined {
+    const { x, y } = this.run.path
+    const [atX, atY] = this.run.places[0]!
+    return this.rows[layer]?.columnAt(x[m]! + share * (x[m + 1]! - x[m]!) - atX, y[m]! + share * (y[m + 1]! - y[m]!) - atY)
   }
 }
 

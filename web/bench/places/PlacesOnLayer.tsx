@@ -152,7 +152,7 @@ const Name = ({ at: [x, y], name }: { at: Point; name: string }) => (
   </text>
 )
 
-/** What the chosen box is stretched and turned by. */
+/** What a pointer stretches and turns the chosen box by; its fields do the same for keys. */
 function Handles({
   box,
   onScreen,
@@ -167,13 +167,13 @@ function Handles({
   const out = (length + TURN_HANDLE) / length
   const [x, y] = [middle[0] + (side[0] - middle[0]) * out, middle[1] + (side[1] - middle[1]) * out]
   return (
-    <g className="stroke-lantern">
+    <g aria-hidden className="stroke-lantern">
       <line x1={side[0]} y1={side[1]} x2={x} y2={y} />
       <circle
         cx={x}
         cy={y}
         r={6}
-        aria-label="Turn the box"
+        data-handle="turn"
         className="pointer-events-auto cursor-grab fill-ground"
         strokeWidth={2}
         onPointerDown={(event) => onBegin(event, (to) => turnedBox(box, to))}
@@ -188,7 +188,7 @@ function Handles({
             width={10}
             height={10}
             rx={2}
-            aria-label={`Pull the corner at ${signs[0] < 0 ? 'left' : 'right'}, ${signs[1] < 0 ? 'front' : 'back'}`}
+            data-handle="corner"
             className="pointer-events-auto cursor-nwse-resize fill-ground"
             strokeWidth={2}
             onPointerDown={(event) => onBegin(event, (to) => stretchedBox(box, signs, to))}

@@ -13,7 +13,7 @@ test('the ledger as it opens', async ({ page }) => {
 test('the paper theme, four candidates', async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem('sable.theme', 'light'))
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, 1)
   await ledger.menu(1, 'Duplicate')
   await ledger.settled()
   await ledger.type('layerHeight', 2, '0.28')
@@ -22,17 +22,9 @@ test('the paper theme, four candidates', async ({ page }) => {
   await page.screenshot({ animations: 'disabled', path: picture('ledger-light') })
 })
 
-test('figures opened, and the risks of a candidate', async ({ page }) => {
-  const ledger = new LedgerPage(page)
-  await ledger.openCopy()
-  for (const figure of ['time', 'surface', 'strength']) await page.locator(`[data-row=${figure}] th button`).click()
-  await page.locator('[data-row=risks] td').nth(2).getByRole('button').click()
-  await page.screenshot({ path: picture('ledger-open') })
-})
-
 test('why a figure is what it is, and what would move it', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, 1)
   await ledger.value('strength', 0).click()
   await page.getByRole('button', { name: 'Try single changes' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Computing' })).toHaveCount(0, { timeout: 60_000 })
@@ -42,7 +34,7 @@ test('why a figure is what it is, and what would move it', async ({ page }) => {
 
 test('steps from one candidate to another', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, 1)
   await page.getByRole('link', { name: 'steps' }).click()
   await choose(page.getByLabel('To candidate'), { label: 'quick' })
   await expect(page.getByRole('region', { name: 'Steps' }).locator('.animate-pulse')).toHaveCount(0, { timeout: 60_000 })

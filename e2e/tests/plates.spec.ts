@@ -5,6 +5,13 @@ import { LedgerPage } from './ledgerPage'
 
 test('columns of two lineups share a bed, are moved and arranged, and go on as a program and into the queue', async ({ page }) => {
   const ledger = new LedgerPage(page)
+  await page.goto('/queue/plates')
+  // The demo's plate is told as it stands.
+  const whole = page.getByRole('complementary', { name: 'What the plate takes' }).getByRole('row', { name: /^All of it/ })
+  await expect(whole).toContainText(/2 h \d\d min/)
+  await expect(page.getByRole('alert')).toHaveCount(0)
+  await page.getByRole('button', { name: 'New plate' }).click()
+  await expect(page.getByText('Nothing is on the plate yet')).toBeVisible()
   await ledger.openCopy(1)
   await ledger.menu(0, 'Onto a plate')
   await expect(page).toHaveURL(/\/queue\/plates\//)
@@ -45,5 +52,5 @@ test('columns of two lineups share a bed, are moved and arranged, and go on as a
   await side.getByRole('button', { name: 'Into the queue' }).click()
   await side.getByRole('button', { name: 'Put it there' }).click()
   await expect(page).toHaveURL(/\/queue\/[0-9a-f-]{36}/)
-  await expect(page.getByText('Plate 1').first()).toBeVisible()
+  await expect(page.getByText('Plate 2').first()).toBeVisible()
 })

@@ -23,7 +23,7 @@ const row = (page: Page, id: string) => page.locator(`[data-step=${id}]`)
 
 test('a trail begins and ends at the two candidates’ own figures, in the order of common practice', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(2, few)
+  await ledger.openCopy(2, few, 1)
   const [from, to] = [await ledger.value('time', 0).innerText(), await ledger.value('time', 1).innerText()]
   await page.getByRole('link', { name: 'steps' }).click()
   await computed(page)

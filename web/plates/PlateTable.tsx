@@ -58,8 +58,10 @@ export function PlateTable({ items, figures, isOld, failed, chosen, onChoose, on
                   </Link>
                   {failed.has(item.key) && <span className="text-stop">{failed.get(item.key)}</span>}
                 </td>
-                <td className="figure py-1 text-right align-top whitespace-nowrap">{told ? formatDuration(told.timeS) : ''}</td>
-                <td className="figure py-1 pl-3 text-right align-top whitespace-nowrap">{told ? `${told.massG.toFixed(1)} g` : ''}</td>
+                <td className="figure py-1 text-right align-top leading-6 whitespace-nowrap">{told ? formatDuration(told.timeS) : ''}</td>
+                <td className="figure py-1 pl-3 text-right align-top leading-6 whitespace-nowrap">
+                  {told ? `${told.massG.toFixed(1)} g` : ''}
+                </td>
                 <td className="py-1 pl-1 align-top whitespace-nowrap">
                   <IconButton label={`Copy ${item.column.name}`} onClick={() => onCopy(item.id)}>
                     <Copy className="size-3.5" />

@@ -10,6 +10,7 @@ import { planTrial } from '@sable/core/trials/plan'
 import { demoCases } from '@sable/demo/cases'
 import { demoLineups } from '@sable/demo/lineups'
 import madePrints from '@sable/demo/madePrints.json'
+import { demoPlate } from '@sable/demo/plate'
 import { demoExperiment } from '@sable/demo/prints'
 import { demoProfiles } from '@sable/demo/profiles'
 import { type DemoJob, demoQueue } from '@sable/demo/queue'
@@ -22,6 +23,7 @@ import type { ExperimentStore } from '../experiments/experimentStore'
 import type { LineupStore } from '../lineups/lineupStore'
 import type { PartStore } from '../parts/partStore'
 import { asUpload } from '../parts/receiveUpload'
+import type { PlateStore } from '../plates/plateStore'
 import type { PrintStore } from '../prints/printStore'
 import type { QueueStore } from '../queues/queueStore'
 import type { ShelfStore } from '../shelf/shelfStore'
@@ -36,6 +38,7 @@ interface Stores {
   readonly experiments: ExperimentStore
   readonly cases: CaseStore
   readonly queues: QueueStore
+  readonly plates: PlateStore
   readonly marks: Marks
 }
 
@@ -46,7 +49,7 @@ interface Stores {
  * @param folder where files lie until they are read
  */
 export async function seedDemo(
-  { parts, shelf, lineups, trials, prints, experiments, cases, queues, marks }: Stores,
+  { parts, shelf, lineups, trials, prints, experiments, cases, queues, plates, marks }: Stores,
   fresh: boolean,
   folder: string,
 ): Promise<void> {
@@ -97,7 +100,24 @@ export async function seedDemo(
     queues,
     demoParts.map(({ key, name }) => ({ name, id: ids.get(key)! })),
   )
+  await seedPlate(plates, made)
   await marks.set('demo')
+}
+
+/** Parts that share a bed. The demo's lineups may have been made anew: what stands on it follows them. */
+async function seedPlate(plates: PlateStore, lineups: ReadonlyMap<string, Lineup>): Promise<void> {
+  const plate = {
+    ...demoPlate,
+    items: demoPlate.items.map(({ lineup: name, candidate: own, ...at }) => {
+      const lineup = lineups.get(name)
+      const candidate = lineup?.candidates.find((one) => one.name === own)
+      if (!lineup || !candidate) throw new Error(`The demo has no candidate "${own}" in "${name}".`)
+      return { id: randomUUID(), lineup: lineup.id, candidate: candidate.id, ...at }
+    }),
+  }
+  const before = (await plates.list()).find(({ name }) => name === plate.name)
+  if (before) await plates.write(before.id, plate, before.revision)
+  else if ((await plates.list()).length === 0) await plates.add(plate)
 }
 
 /** Faults that the workshop worked. Nothing where there are cases already. */

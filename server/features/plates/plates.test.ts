@@ -13,9 +13,20 @@ beforeAll(async () => {
 afterAll(() => server.close())
 
 const item = () => ({ id: randomUUID(), lineup: randomUUID(), candidate: randomUUID(), x: -12.5, y: 30, turn: 45 })
-const list = async () => storedPlatesSchema.parse((await api.get('/api/plates').expect(200)).body)
+const all = async () => storedPlatesSchema.parse((await api.get('/api/plates').expect(200)).body)
+/** Those that are not the demo's. */
+const list = async () => (await all()).filter(({ name }) => name !== 'What hangs the lantern')
 
 describe('a plate', () => {
+  it('of the demo is made of columns that are there', async () => {
+    const [demo] = (await all()).filter(({ name }) => name === 'What hangs the lantern')
+    expect(demo!.items).toHaveLength(5)
+    for (const { lineup, candidate } of demo!.items) {
+      const { body } = await api.get(`/api/lineups/${lineup}`).expect(200)
+      expect(body.candidates.map(({ id }: { id: string }) => id)).toContain(candidate)
+    }
+  })
+
   it('is kept, changed from its revision, and deleted', async () => {
     const [one, other] = [item(), item()]
     const made = storedPlateSchema.parse(
@@ -35,7 +46,8 @@ describe('a plate', () => {
     const refused = await api.put(`/api/plates/${id}`).send({ revision, plate }).expect(409)
     expect(refused.body).toMatchObject({ code: 'plate-changed' })
     expect(await list()).toEqual([written])
-    expect((await api.del(`/api/plates/${id}`).expect(200)).body).toEqual([])
+    await api.del(`/api/plates/${id}`).expect(200)
+    expect(await list()).toEqual([])
     await api.put(`/api/plates/${id}`).send({ revision: 2, plate }).expect(404)
   })
 

@@ -151,6 +151,13 @@ function useItems(): readonly Item[] {
           run: to(`/log?view=${['back', 'experiments', 'trainer'][i]}`),
         }),
       ),
+      {
+        id: 'place plates',
+        name: 'Plates',
+        group: 'Places',
+        words: ['queue', 'bed', 'arrange', 'several parts'],
+        run: to('/queue/plates'),
+      },
       { id: 'do new', name: 'New lineup', group: 'Actions', words: ['begin', 'load', 'model'], run: to('/bench/new') },
       ...(isOpen
         ? [

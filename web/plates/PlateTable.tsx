@@ -100,30 +100,21 @@ export function PlateTable({ items, figures, isOld, failed, chosen, onChoose, on
           <legend className="sr-only">Where {own.column.name} stands</legend>
           <p className="mb-1.5 font-medium">{own.column.name} stands at</p>
           <div key={own.id} className="flex gap-3">
-            <NumberField
-              layout="above"
-              width="w-16"
-              label="x"
-              unit="mm"
-              value={own.x}
-              onCommit={(x) => within(x, 2000) && set(onSet, own.id, { x })}
-            />
-            <NumberField
-              layout="above"
-              width="w-16"
-              label="y"
-              unit="mm"
-              value={own.y}
-              onCommit={(y) => within(y, 2000) && set(onSet, own.id, { y })}
-            />
-            <NumberField
-              layout="above"
-              width="w-16"
-              label="turned"
-              unit="°"
-              value={own.turn}
-              onCommit={(turn) => within(turn, 360) && set(onSet, own.id, { turn })}
-            />
+            {places.map(({ of, label, unit, most }) => (
+              <NumberField
+                key={of}
+                layout="above"
+                width="w-16"
+                label={label}
+                unit={unit}
+                value={own[of]}
+                onCommit={(value) => {
+                  if (value === undefined || Math.abs(value) > most) return false
+                  onSet(own.id, { [of]: value })
+                  return true
+                }}
+              />
+            ))}
           </div>
           <p className="mt-1.5 text-[12px] text-muted">From the middle of the bed; turned counter-clockwise, its paths with it.</p>
         </fieldset>
@@ -132,11 +123,11 @@ export function PlateTable({ items, figures, isOld, failed, chosen, onChoose, on
   )
 }
 
-const within = (value: number | undefined, most: number): value is number => value !== undefined && Math.abs(value) <= most
-const set = (onSet: Props['onSet'], id: string, part: Parameters<Props['onSet']>[1] & { x?: number | undefined }): true => {
-  onSet(id, part)
-  return true
-}
+const places = [
+  { of: 'x', label: 'x', unit: 'mm', most: 2000 },
+  { of: 'y', label: 'y', unit: 'mm', most: 2000 },
+  { of: 'turn', label: 'turned', unit: '°', most: 360 },
+] as const
 
 const Sum = ({ label, time }: { label: string; time: number }) => (
   <tr className="border-t border-line/60 text-muted">

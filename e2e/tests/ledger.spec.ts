@@ -96,7 +96,7 @@ test('at 1280 × 800 four candidates, the verdict and twelve rows stand without 
 
 test('a figure tells why it is what it is; a change that moves it is computed and applied, and can be undone', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(2)
   await ledger.value('strength', 0).click()
   const drawer = page.getByRole('dialog', { name: 'Strength of everyday' })
   await expect(drawer).toContainText('F = σ·I / (c·arm)')

@@ -23,7 +23,7 @@ test('a search runs on the server, is paused and goes on, and a point of it beco
   await page.getByRole('button', { name: 'Pause' }).click()
   await expect(page.getByText('Paused')).toBeVisible()
   await page.getByRole('button', { name: 'Go on' }).click()
-  await expect(page.getByText(/^Done/)).toBeVisible()
+  await expect(page.getByText(/^Done/)).toBeVisible({ timeout: 240_000 })
   // The front was solved in the end, and is what is shown; all the others are told by sections.
   await expect(page.getByRole('button', { name: 'the front, solved' })).toHaveAttribute('aria-pressed', 'true')
   await choose(page.getByLabel('Up', { exact: true }), 'strength')

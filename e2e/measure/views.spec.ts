@@ -94,7 +94,7 @@ test('views of the scan', async ({ page }) => {
 
 test('a search of 500 variants of the carry hook, and brushing it', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('link', { name: 'trade-offs' }).click()
   const form = page.getByRole('region', { name: 'New search' })
   await form.getByLabel('Variants at most').fill('500')
@@ -119,7 +119,7 @@ test('a search of 500 variants of the carry hook, and brushing it', async ({ pag
 
 test('the page while loads are solved', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await ledger.solved()
   await watchTasks(page)
   await expectTold(page)

@@ -14,7 +14,7 @@ test('three candidates suggested for a part', async ({ page }) => {
 })
 
 test('profiles by materials', async ({ page }) => {
-  await new LedgerPage(page).openCopy(3, {}, 1)
+  await new LedgerPage(page).openCopy()
   await page.goto(page.url().replace('/ledger', '/matrix'))
   await expect(page.getByRole('button', { name: /best of all/ }).first()).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('button', { name: 'Stop' })).toHaveCount(0, { timeout: 60_000 })

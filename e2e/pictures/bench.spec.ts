@@ -6,7 +6,7 @@ const picture = (name: string): string => join(import.meta.dirname, '../../docs/
 
 test('six orientations', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('button', { name: 'Orientation and scale' }).click()
   await page.getByRole('button', { name: 'Compare six orientations' }).click()
   await expect(page.getByRole('table', { name: 'Six orientations' }).getByText('…')).toHaveCount(0, { timeout: 90_000 })

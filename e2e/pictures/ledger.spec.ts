@@ -13,7 +13,7 @@ test('the ledger as it opens', async ({ page }) => {
 test('the paper theme, four candidates', async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem('sable.theme', 'light'))
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await ledger.menu(1, 'Duplicate')
   await ledger.settled()
   await ledger.type('layerHeight', 2, '0.28')
@@ -24,7 +24,7 @@ test('the paper theme, four candidates', async ({ page }) => {
 
 test('why a figure is what it is, and what would move it', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await ledger.value('strength', 0).click()
   await page.getByRole('button', { name: 'Try single changes' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Computing' })).toHaveCount(0, { timeout: 60_000 })
@@ -34,7 +34,7 @@ test('why a figure is what it is, and what would move it', async ({ page }) => {
 
 test('steps from one candidate to another', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('link', { name: 'steps' }).click()
   await choose(page.getByLabel('To candidate'), { label: 'quick' })
   await expect(page.getByRole('region', { name: 'Steps' }).locator('.animate-pulse')).toHaveCount(0, { timeout: 60_000 })

@@ -8,7 +8,7 @@ const picture = (name: string): string => join(import.meta.dirname, '../../docs/
 test('trade-offs', async ({ page }) => {
   test.setTimeout(600_000)
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('link', { name: 'trade-offs' }).click()
   const form = page.getByRole('region', { name: 'New search' })
   await form.getByLabel('Values of Layer height').fill('0.12 to 0.28 by 0.02')
@@ -21,7 +21,7 @@ test('trade-offs', async ({ page }) => {
 
 test('layers of two candidates', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('link', { name: 'layers' }).click()
   await choose(page.getByLabel('Beside'), { label: 'quick' })
   await choose(page.getByLabel('Coloured by'), 'limiter')
@@ -35,7 +35,7 @@ test('layers of two candidates', async ({ page }) => {
 
 test('surface of two candidates', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('link', { name: 'surface' }).click()
   await choose(page.getByLabel('Beside'), { label: 'quick' })
   await expect(page.getByRole('img', { name: /^quick wearing/ })).toBeVisible({ timeout: 60_000 })
@@ -48,7 +48,7 @@ test('surface of two candidates', async ({ page }) => {
 
 test('load', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('link', { name: 'load' }).click()
   await choose(page.getByLabel('Beside'), { label: 'quick' })
   await expect(page.getByRole('region', { name: 'Solved', exact: true }).getByText(/move it by 1 mm/)).toHaveCount(2, { timeout: 90_000 })

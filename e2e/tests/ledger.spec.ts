@@ -1,9 +1,9 @@
 import { expect, test } from '../desk'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 test('an edited cell changes the figures of its column alone; undo, redo and reload keep what is on screen', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   const before = [await ledger.figures(0), await ledger.figures(1)]
   await ledger.type('wallCount', 0, '6')
   await ledger.settled()
@@ -32,7 +32,7 @@ test('an edited cell changes the figures of its column alone; undo, redo and rel
 
 test('a computation that takes long shows its progress and can be stopped and begun again, while cells stay editable', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   await page.getByRole('region', { name: 'Part' }).getByRole('button', { name: 'carry hook' }).click()
   await page.getByRole('option', { name: /^shade/ }).click()
   await ledger.replacePart()
@@ -53,7 +53,7 @@ test('a computation that takes long shows its progress and can be stopped and be
 
 test('a block of cells goes over the clipboard, and a column is moved by keyboard', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(2)
+  await ledger.openCopy(2, {}, SMALL)
   await ledger.cell('topLayers', 1).click()
   await page.keyboard.press('Shift+ArrowLeft')
   await page.keyboard.press('Control+c')
@@ -73,7 +73,7 @@ test('a block of cells goes over the clipboard, and a column is moved by keyboar
 })
 
 test('the paper theme is kept', async ({ page }) => {
-  await new LedgerPage(page).openCopy(1)
+  await new LedgerPage(page).openCopy(1, {}, SMALL)
   await page.getByRole('button', { name: 'Paper theme' }).click()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'light')
   await page.reload()
@@ -82,7 +82,7 @@ test('the paper theme is kept', async ({ page }) => {
 
 test('at 1280 × 800 four candidates, the verdict and twelve rows stand without scrolling', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   await ledger.menu(0, 'Duplicate')
   await ledger.settled()
   await expect(ledger.columns.nth(3)).toBeInViewport({ ratio: 1 })
@@ -96,7 +96,7 @@ test('at 1280 × 800 four candidates, the verdict and twelve rows stand without 
 
 test('a figure tells why it is what it is; a change that moves it is computed and applied, and can be undone', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(2)
+  await ledger.openCopy(2, {}, SMALL)
   await ledger.value('strength', 0).click()
   const drawer = page.getByRole('dialog', { name: 'Strength of everyday' })
   await expect(drawer).toContainText('F = σ·I / (c·arm)')

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 test('the lineup goes out as CSV and as JSON, and the JSON comes in again', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   const figures = await ledger.figures(1)
   const exported = async (item: RegExp): Promise<string> => {
     const [download] = await Promise.all([
@@ -61,7 +61,7 @@ test('the lineup goes out as CSV and as JSON, and the JSON comes in again', asyn
 
 test('two windows: the second write is told, shown both, and nothing is lost', async ({ context }) => {
   const [here, there] = [new LedgerPage(await context.newPage()), new LedgerPage(await context.newPage())]
-  await here.openCopy()
+  await here.openCopy(3, {}, SMALL)
   await there.open(here.page.url())
   await here.type('wallCount', 2, '4')
   await here.settled()
@@ -97,7 +97,7 @@ test('a screen that cannot be loaded says so, in its own place, and offers to tr
 
 test('the sheet has all candidates, four a page, and is printed once their figures are there', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   await ledger.menu(2, 'Duplicate')
   await ledger.menu(2, 'Duplicate')
   await ledger.settled()

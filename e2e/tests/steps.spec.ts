@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '../desk'
 import { choose } from './choose'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 /** Few steps between the two, since each is computed. */
 const few = { everyday: { wallCount: 3, infillDensity: 15 }, sturdy: { wallCount: 5, infillDensity: 25, topLayers: 5 } }
@@ -8,7 +8,7 @@ const few = { everyday: { wallCount: 3, infillDensity: 15 }, sturdy: { wallCount
 /** The trail from everyday to sturdy, computed. */
 async function openTrail(page: Page): Promise<LedgerPage> {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(2, few)
+  await ledger.openCopy(2, few, SMALL)
   await page.getByRole('link', { name: 'steps' }).click()
   await computed(page)
   return ledger
@@ -23,7 +23,7 @@ const row = (page: Page, id: string) => page.locator(`[data-step=${id}]`)
 
 test('a trail begins and ends at the two candidates’ own figures, in the order of common practice', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(2, few, 1)
+  await ledger.openCopy(2, few)
   const [from, to] = [await ledger.value('time', 0).innerText(), await ledger.value('time', 1).innerText()]
   await page.getByRole('link', { name: 'steps' }).click()
   await computed(page)
@@ -66,7 +66,7 @@ test('steps are moved by keys, and sorted by what each gains', async ({ page }) 
 
 test('equal candidates have no steps, and one candidate has none to lead to', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   await ledger.menu(0, 'Duplicate')
   await page.getByRole('link', { name: 'steps' }).click()
   await expect(page.getByText(/say the same/)).toBeVisible()

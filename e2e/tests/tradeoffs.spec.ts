@@ -5,7 +5,7 @@ import { LedgerPage } from './ledgerPage'
 
 test('a search runs on the server, is paused and goes on, and a point of it becomes a column', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'trade-offs' }).click()
   const form = page.getByRole('region', { name: 'New search' })
   await expectAccessible(page)

@@ -6,7 +6,7 @@ import { LedgerPage } from './ledgerPage'
 
 test('layers: the log and the drawing share a height, a line tells what it is, and the address keeps the place', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(3, {}, 1)
+  await ledger.openCopy()
   await page.getByRole('link', { name: 'layers' }).click()
   const height = page.getByRole('slider', { name: 'Height' })
   await expect(height).toHaveAttribute('aria-valuetext', /^Layer 23 of 45/)
@@ -37,7 +37,7 @@ test('layers: the log and the drawing share a height, a line tells what it is, a
 
 test('layers: the playhead runs along printing time into the next layer', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'layers' }).click()
   const height = page.getByRole('slider', { name: 'Height' })
   await expect(height).toBeVisible()
@@ -52,7 +52,7 @@ test('layers: the playhead runs along printing time into the next layer', async 
 
 test('surface: a map is read by pointing, with its cause, and by its table', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'surface' }).click()
   const map = page.getByRole('img', { name: 'everyday wearing a map of roughness Ra' })
   await expect(map).toBeVisible()
@@ -80,7 +80,7 @@ test('surface: a map is read by pointing, with its cause, and by its table', asy
 
 test('load: what the part bears is the ledger’s figure, a change is applied, and two clicks place the load', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await expect(ledger.figure('strength', 0)).toContainText('bend along Y, solved')
   const newtons = await ledger.value('strength', 0).innerText()
   await page.getByRole('link', { name: 'load' }).click()
@@ -125,7 +125,7 @@ test('load: a case is picked face by face, its worst place found, and it is the 
   page,
 }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'load' }).click()
   const view = page.getByRole('region', { name: 'Load' })
   const solved = view.getByRole('region', { name: 'Solved', exact: true })
@@ -157,7 +157,7 @@ test('load: a case is picked face by face, its worst place found, and it is the 
 
 test('load: a part is held in a box that is pointed at, moved by so much, and bears its own weight besides', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'load' }).click()
   const view = page.getByRole('region', { name: 'Load' })
   const solved = view.getByRole('region', { name: 'Solved', exact: true })
@@ -184,7 +184,7 @@ test('load: a part is held in a box that is pointed at, moved by so much, and be
 
 test('what is shown is saved as a picture and as drawings, and a lineup goes on one page', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await expect(ledger.figure('strength', 0)).toContainText('solved')
   const strength = (await ledger.value('strength', 0).innerText()).trim()
   await page.getByRole('link', { name: 'load' }).click()
@@ -218,7 +218,7 @@ test('layers: a box is pulled over the part, turned and copied, its values hold 
   page,
 }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'layers' }).click()
   await page.getByRole('button', { name: 'Places' }).click()
   const panel = page.getByRole('complementary', { name: 'Places of everyday' })
@@ -259,7 +259,7 @@ test('surface: a box is put round faces, a picture sets the speed of the wall th
   page,
 }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1, {}, 1)
+  await ledger.openCopy(1)
   await page.getByRole('link', { name: 'surface' }).click()
   await page.getByRole('button', { name: 'Places' }).click()
   const panel = page.getByRole('complementary', { name: 'Places of everyday' })

@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { openLineup, undo, useDesk } from '../../desk/deskStore'
 import { choose, offeredBy } from '../../testing/choose'
+import { BenchOn } from '../../testing/LedgerOnDesk'
 import { candidateOf, lineupOf } from '../../testing/lineups'
 import { OverridesDialog } from '../ledger/OverridesDialog'
 import { PlacementForm } from '../part/PlacementForm'
@@ -84,9 +85,14 @@ describe('how a part lies', () => {
 })
 
 describe('overrides', () => {
-  const Dialog = ({ onClose = () => {} }) => (
-    <OverridesDialog candidate={useDesk((desk) => desk.content!.candidates[0]!)} onClose={onClose} />
-  )
+  const Dialog = ({ onClose = () => {} }) => {
+    const lineup = useDesk((desk) => desk.content!)
+    return (
+      <BenchOn content={lineup}>
+        <OverridesDialog candidate={lineup.candidates[0]!} onClose={onClose} />
+      </BenchOn>
+    )
+  }
 
   it('begin as half speed from the bed on, and are undone', async () => {
     render(<Dialog />)
@@ -134,5 +140,30 @@ describe('overrides', () => {
     expect(screen.getByText('The same values hold everywhere.')).toBeTruthy()
     await user.click(screen.getByRole('button', { name: 'Done' }))
     expect(closed).toHaveBeenCalledOnce()
+  })
+
+  it('with a picture have its speeds and how often it goes round; laid on they get a box, and it is taken away', async () => {
+    const picture = { columns: 2, rows: 1, greys: '0f', lay: 'wrapped' as const, times: 1, darkSpeed: 30, lightSpeed: 90 }
+    openLineup(lineupOf([candidateOf('one', {}, { overrides: [{ name: 'sign', fromZ: 0, toZ: 8, values: {}, picture }] })]))
+    render(<Dialog />)
+    const own = () => content().candidates[0]!.overrides[0]!
+    const light = screen.getByLabelText('White at')
+    await user.clear(light)
+    await user.type(light, '0')
+    expect(light.getAttribute('aria-invalid')).toBe('true')
+    await user.clear(light)
+    await user.type(light, '120')
+    await user.type(screen.getByLabelText('Times round'), '2')
+    expect(own().picture).toMatchObject({ lightSpeed: 120, times: 12 })
+    await user.click(screen.getByRole('button', { name: 'laid on the front' }))
+    expect(own()).toMatchObject({ picture: { lay: 'laid' }, box: { minX: expect.any(Number) } })
+    expect(screen.queryByLabelText('Times round')).toBeNull()
+    // A picture has a height: it cannot be left without the one that it ends at.
+    await user.clear(screen.getByLabelText('To height'))
+    expect(own().toZ).toBe(8)
+    await user.click(screen.getByRole('button', { name: 'Take the picture of sign away' }))
+    expect(own().picture).toBeUndefined()
+    act(undo)
+    expect(own().picture).toBeDefined()
   })
 })

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
+import { promisify } from 'node:util'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { largeHostileModels, smallHostileModels } from '@sable/core/testing/hostileFiles'
 import { blockMesh } from '@sable/core/testing/solids'
@@ -123,7 +124,8 @@ describe('uploads', () => {
     const others = Array.from({ length: 16 }, () => sendRaw('Content-Length: 1000', 'solid'))
     const talk = talkTo(server)
     const bytes = writeStl(blockMesh(9, 9, 9))
-    // Three are being received, the others wait for their turn.
+    // All have come in: three are being received, the others wait for their turn.
+    await expect.poll(() => promisify(listening.getConnections.bind(listening))()).toBe(16)
     await expect.poll(() => leftOver().length).toBe(3)
     const refused = await talk.upload(bytes, 'late.stl')
     expect(refused.status).toBe(503)

@@ -133,7 +133,7 @@ const printer: readonly FieldGroup[] = [
       number('frameFrequencyY', 'The same along Y', 'Hz', { empty: 'as above' }),
       { path: 'shaping', label: 'Input shaping', kind: 'yes', help: 'Its firmware keeps the frame from swinging.' },
       number('shapedAt', 'Shaped at, along X', 'Hz', {
-        empty: 'as the frame',
+        empty: 'as frame',
         help: 'What the shaping is tuned to; off the frame’s own it leaves more.',
       }),
       number('shapedAtY', 'Shaped at, along Y', 'Hz', { empty: 'as along X' }),

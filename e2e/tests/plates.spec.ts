@@ -21,9 +21,12 @@ test('columns of two lineups share a bed, are moved and arranged, and go on as a
   // What is printed with something else cannot be added.
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByRole('button', { name: 'Add soft of Bumper foot: how soft' })).toBeDisabled()
+  // Two in a row, the first of which is still being laid when the second is asked for: both are put there.
   await dialog.getByRole('button', { name: 'Add everyday of Wick-knob: small detail' }).click()
+  await dialog.getByRole('button', { name: 'Add everyday of Finial: tall and thin' }).click()
   await page.keyboard.press('Escape')
-  await expect(side.getByRole('button', { name: 'wick-knob', exact: true })).toBeVisible()
+  for (const name of ['carry hook', 'wick-knob', 'finial']) await expect(side.getByRole('button', { name, exact: true })).toBeVisible()
+  await side.getByRole('button', { name: 'wick-knob', exact: true }).click()
   await expect(side.getByRole('status')).toHaveCount(0)
   await expect(side.getByRole('alert')).toHaveCount(0)
   const knob = page.getByRole('button', { name: /^wick-knob: arrows move it/ })

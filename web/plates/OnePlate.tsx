@@ -1,28 +1,21 @@
-import type { Lineup } from '@sable/contract/lineup'
 import type { PlateItem, StoredPlate } from '@sable/contract/plate'
 import { MOST_ON_PLATE } from '@sable/contract/plate'
 import type { Shelf } from '@sable/contract/shelf'
-import { placedFootprint } from '@sable/core/plate/footprint'
-import { freeSpot } from '@sable/core/plate/freeSpot'
 import { plateOrders } from '@sable/core/plate/platePart'
-import type { Printer } from '@sable/core/shelf/printer'
 import { LayoutGrid, Plus, Redo2, Trash2, Undo2 } from 'lucide-react'
-import { useEffect, useState } from 'react'
-import { asRefusal } from '../api/asRefusal'
-import { fetchLineup } from '../api/lineups'
-import type { DrawnPart } from '../predictions/worker/plating'
+import { useState } from 'react'
 import { Button, IconButton } from '../ui/Button'
 import { Choices } from '../ui/Choices'
 import { download, fileNameFrom } from '../ui/download'
 import { EditableText } from '../ui/EditableText'
 import type { Refusal } from '../ui/Notice'
-import { useAddress } from '../ui/useAddress'
 import { ViewBar } from '../ui/ViewBar'
 import { AddColumns } from './AddColumns'
 import { Onward } from './Onward'
 import { PlateDrawing } from './PlateDrawing'
 import { PlateTable } from './PlateTable'
-import { type Item, itemOf, sharesSetup, usePlateColumns, whyNot } from './usePlateColumns'
+import { usePlacing } from './usePlacing'
+import { sharesSetup, usePlateColumns, whyNot } from './usePlateColumns'
 import { usePlateEdits } from './usePlateEdits'
 import { plateWorker, useDrawnParts, usePlateFigures } from './usePlateFigures'
 
@@ -41,7 +34,8 @@ export function OnePlate({
   onRefusal: (refusal: Refusal | undefined) => void
 }) {
   const { plate, isSaved, change, setItem, undo, redo } = usePlateEdits(stored, onRefusal)
-  const { items, gone, parts, isLoading } = usePlateColumns(plate.items, shelf)
+  const columns = usePlateColumns(plate.items, shelf)
+  const { items, gone, isLoading, isUnread } = columns
   const { drawn, failed } = useDrawnParts(items)
   const { figures, isOld, refused } = usePlateFigures(items, plate.order)
   const [chosenId, setChosen] = useState<string>()
@@ -55,64 +49,12 @@ export function OnePlate({
       ({ column }) => `${column.name} is printed with something else than ${first!.column.name}: a plate has one printer, nozzle and reel.`,
     ),
     ...gone.map(() => 'A column of this plate is gone, or its part or shelf record is. Take it off.'),
+    ...(isUnread ? ['Some of its columns could not be read from the server. Reload the page.'] : []),
     ...(refused ? [refused] : []),
     ...(figures && !isOld ? figures.problems : []),
   ]
   const put = (next: readonly PlateItem[]): void => change({ ...plate, items: [...next] })
-  const arrange = async (): Promise<void> => {
-    const answer = await plateWorker().arrangePlate(
-      items.map(({ column }) => column),
-      items.map(({ turn }) => turn),
-      plate.order,
-      first!.column.request.setup,
-    )
-    if (answer.kind !== 'done') return onRefusal(answer)
-    onRefusal(undefined)
-    const at = new Map(items.map(({ id }, i) => [id, answer.standing[i]!]))
-    put(plate.items.map((item) => ({ ...item, ...at.get(item.id) })))
-  }
-  /** Puts a part where there is room for it. */
-  const putBeside = (item: PlateItem, part: DrawnPart, name: string, room: Printer): void => {
-    try {
-      const stood = items.flatMap((one) => {
-        const own = drawn.get(one.key)
-        return own ? [{ name: one.column.name, heightMm: own.heightMm, footprint: placedFootprint(own.footprint, one) }] : []
-      })
-      const footprint = placedFootprint(part.footprint, { x: 0, y: 0, turn: item.turn })
-      put([...plate.items, { ...item, ...freeSpot(stood, { name, footprint, heightMm: part.heightMm }, plate.order, room) }])
-      setChosen(item.id)
-      onRefusal(undefined)
-    } catch (error) {
-      onRefusal(asRefusal(error))
-    }
-  }
-  const add = async (lineup: Lineup, candidate: string): Promise<void> => {
-    const item = { id: crypto.randomUUID(), lineup: lineup.id, candidate, x: 0, y: 0, turn: 0 }
-    const whole = itemOf(item, lineup, parts, shelf)
-    const room = shelf.printers.find(({ key }) => key === whole?.candidateOf.printer)
-    if (!whole || !room) return
-    const answer = await plateWorker().drawOnPlate(whole.column)
-    if (answer.kind === 'done') putBeside(item, answer.part, whole.column.name, room)
-    else onRefusal(answer)
-  }
-  const copy = ({ id: _, key, column, ...own }: Item): void => {
-    const part = drawn.get(key)
-    const { lineup, candidate, turn } = own
-    if (part && printer) putBeside({ id: crypto.randomUUID(), lineup, candidate, x: 0, y: 0, turn }, part, column.name, printer)
-  }
-  const { get, set } = useAddress()
-  const asked = get('add')
-  const isThere = parts !== undefined
-  // A column was sent here from its ledger.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it is put there once.
-  useEffect(() => {
-    const [lineup, candidate] = asked?.split(' ') ?? []
-    if (!isThere || isLoading || lineup === undefined || candidate === undefined) return
-    set({ add: undefined })
-    fetchLineup(lineup)
-      .then((found) => add(found, candidate))
-      .catch((error: unknown) => onRefusal(asRefusal(error)))
-  }, [asked, isThere, isLoading])
+  const { arrange, add, copy } = usePlacing({ plate, change, columns, drawn, shelf, onPut: setChosen, onRefusal })
   const program = async (): Promise<void> => {
     const answer = await plateWorker().writePlateProgram(
       plate.name,

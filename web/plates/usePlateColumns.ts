@@ -3,6 +3,7 @@ import type { StoredPart } from '@sable/contract/part'
 import type { PlateItem } from '@sable/contract/plate'
 import type { Shelf } from '@sable/contract/shelf'
 import { useQueries, useQuery } from '@tanstack/react-query'
+import { RequestError } from '../api/client'
 import { fetchLineup } from '../api/lineups'
 import { partsQuery } from '../api/parts'
 import { keyOf, requestFor } from '../predictions/predictionStore'
@@ -26,6 +27,8 @@ export interface PlateColumns {
   readonly gone: readonly PlateItem[]
   readonly parts: readonly StoredPart[] | undefined
   readonly isLoading: boolean
+  /** The server did not tell of some. */
+  readonly isUnread: boolean
 }
 
 /** The columns that a plate is made of. They are followed: what is edited on the bench is edited here. */
@@ -35,6 +38,8 @@ export function usePlateColumns(all: readonly PlateItem[], shelf: Shelf): PlateC
   const lineups = useQueries({
     queries: ids.map((id) => ({ queryKey: ['lineup of a plate', id], queryFn: () => fetchLineup(id), staleTime: 0, retry: false })),
   })
+  // Nothing is gone that could only not be read.
+  const isRead = parts.data !== undefined && lineups.every(({ isSuccess, error }) => isSuccess || isAway(error))
   const byId = new Map(ids.map((id, i) => [id, lineups[i]?.data]))
   const found = all.map((item): Item | PlateItem => itemOf(item, byId.get(item.lineup), parts.data, shelf) ?? item)
   const items = found.filter((one): one is Item => 'column' in one)
@@ -50,11 +55,14 @@ export function usePlateColumns(all: readonly PlateItem[], shelf: Shelf): PlateC
       seen.set(name, n)
       return { ...item, column: { ...item.column, name: `${name} ${n}` } }
     }),
-    gone: found.filter((one) => !('column' in one)),
+    gone: isRead ? found.filter((one) => !('column' in one)) : [],
     parts: parts.data,
-    isLoading: parts.isLoading || lineups.some(({ isLoading }) => isLoading),
+    isLoading: parts.isPending || lineups.some(({ isPending }) => isPending),
+    isUnread: lineups.some(({ error }) => error !== null && !isAway(error)),
   }
 }
+
+const isAway = (error: unknown): boolean => error instanceof RequestError && error.problem.status === 404
 
 /** The column that an item stands for; nothing where it, its part or what it prints with is gone. */
 export function itemOf(

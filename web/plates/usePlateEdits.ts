@@ -45,7 +45,12 @@ export function usePlateEdits(stored: StoredPlate, onRefusal: (refusal: Refusal)
     save(next.now)
   }
   const { now, past, future } = history
-  const change = (next: Plate): void => go({ now: next, past: [...past, now].slice(-MOST), future: [] })
+  const stands = useRef(history)
+  useEffect(() => {
+    stands.current = history
+  })
+  /** What comes late is one step after what stands by then. */
+  const change = (next: Plate): void => go({ now: next, past: [...stands.current.past, stands.current.now].slice(-MOST), future: [] })
   const undo = (): void => {
     const last = past.at(-1)
     if (last) go({ now: last, past: past.slice(0, -1), future: [now, ...future] })

@@ -10,6 +10,12 @@ export const plateWorker = () => predictionPool().workerOf('plate')
 const MOST_DRAWN = 64
 const drawn = new Map<string, DrawnPart>()
 
+/** Keeps a part that was drawn for another reason. */
+export const keepDrawn = (key: string, part: DrawnPart): void => {
+  drawn.set(key, part)
+  if (drawn.size > MOST_DRAWN) drawn.delete(drawn.keys().next().value as string)
+}
+
 /** Parts as they are drawn, by what they are laid from; and what keeps one from being laid, in a sentence. */
 export function useDrawnParts(items: readonly Item[]): {
   readonly drawn: ReadonlyMap<string, DrawnPart>
@@ -25,10 +31,8 @@ export function useDrawnParts(items: readonly Item[]): {
     const drawAll = async (): Promise<void> => {
       for (const { key, column } of new Map(missing.map((item) => [item.key, item])).values()) {
         const answer = await plateWorker().drawOnPlate(column)
-        if (answer.kind === 'done') {
-          drawn.set(key, answer.part)
-          if (drawn.size > MOST_DRAWN) drawn.delete(drawn.keys().next().value as string)
-        } else if (isWanted) setFailed((before) => new Map(before).set(key, `${answer.message} ${answer.remedy}`))
+        if (answer.kind === 'done') keepDrawn(key, answer.part)
+        else if (isWanted) setFailed((before) => new Map(before).set(key, `${answer.message} ${answer.remedy}`))
         if (!isWanted) return
         redraw((n) => n + 1)
       }

@@ -3,7 +3,7 @@ import { type QueueContent, type QueueJob, queueSchema } from '@sable/contract/q
 import type { PlannedItem } from '@sable/core/queue/plan'
 import { describe, expect, it } from 'vitest'
 import { plateWith } from './plateWith'
-import { reasonsBetween } from './reasons'
+import { reasonsBetween, touchedJobs } from './reasons'
 import { movedTo } from './useMoves'
 import { inWords } from './WhatMoved'
 
@@ -54,6 +54,15 @@ describe('why a plan is another', () => {
     expect(why(content(), content({}, { jobs: [] }))).toEqual(['tray is out'])
     expect(why(content(), content({}, { reels: [{ spool: 'storm', useUp: true }] }))).toEqual(['reels are used in another way'])
   })
+})
+
+it('what was touched is a job of which something was said, or that the log tells of; not what that pushed', () => {
+  const lamp = { ...tray, id: '3f1c1a52-3b0a-4a43-9a26-0d5b1a6d7a05', name: 'lamp', prints: [print] }
+  const before = { content: content({}, { jobs: [tray, lamp] }), lines: new Map([line('running')]) }
+  const touched = (jobs: QueueJob[], lines = before.lines) => [...touchedJobs(before, { content: content({}, { jobs }), lines })]
+  expect(touched([tray, lamp])).toEqual([])
+  expect(touched([{ ...tray, notBefore: '2026-11-28T18:00:00Z' }, lamp])).toEqual([tray.id])
+  expect(touched([tray, lamp], new Map([line('good')]))).toEqual([lamp.id])
 })
 
 it('what moved is told as a sentence', () => {

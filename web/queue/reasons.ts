@@ -10,13 +10,14 @@ export interface Basis {
 
 const differs = (a: unknown, b: unknown): boolean => JSON.stringify(a) !== JSON.stringify(b)
 
+/** The jobs of which something was said, or of which the log tells something new. */
+export const touchedJobs = (before: Basis, after: Basis): ReadonlySet<string> =>
+  new Set(after.content.jobs.filter((job) => reasonsOf(job, before, after, (key) => key).length > 0).map(({ id }) => id))
+
 /** Why a plan is another than the one before it: what was said, and what the log tells since. Nothing where only time went on. */
 export function reasonsBetween(before: Basis, after: Basis, printerName: (key: string) => string): string[] {
   const [was, is] = [before.content, after.content]
-  const jobs = is.jobs.flatMap((job) => {
-    const old = was.jobs.find(({ id }) => id === job.id)
-    return old ? [...inTheLog(old, job, before, after), ...said(old, job, printerName)] : [`${job.name} is new`]
-  })
+  const jobs = is.jobs.flatMap((job) => reasonsOf(job, before, after, printerName))
   const out = was.jobs.filter(({ id }) => !is.jobs.some((job) => job.id === id)).map(({ name }) => `${name} is out`)
   const machines = is.machines.flatMap((machine) => {
     const old = was.machines.find(({ printer }) => printer === machine.printer)
@@ -37,6 +38,11 @@ export function reasonsBetween(before: Basis, after: Basis, printerName: (key: s
     ...(differs(was.quiet, is.quiet) ? [is.quiet ? `quiet hours are ${is.quiet.from} to ${is.quiet.to}` : 'there are no quiet hours'] : []),
     ...(differs(was.reels, is.reels) ? ['reels are used in another way'] : []),
   ]
+}
+
+function reasonsOf(job: QueueJob, before: Basis, after: Basis, printerName: (key: string) => string): string[] {
+  const old = before.content.jobs.find(({ id }) => id === job.id)
+  return old ? [...inTheLog(old, job, before, after), ...said(old, job, printerName)] : [`${job.name} is new`]
 }
 
 /** What became of its prints. */

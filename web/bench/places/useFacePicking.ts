@@ -1,5 +1,6 @@
 import type { Candidate } from '@sable/contract/lineup'
-import { useEffect, useState } from 'react'
+import type { UprightBox } from '@sable/core/mesh/boxRound'
+import { useEffect, useEffectEvent, useState } from 'react'
 import { useBench } from '../../desk/bench'
 import { predictionPool, requestFor } from '../../predictions/predictionStore'
 import type { Touch } from '../../solids/SolidDrawing'
@@ -13,6 +14,7 @@ export const AROUND = 2
 export function useFacePicking(candidate: Candidate, places: Places) {
   const { content, part, shelf } = useBench()
   const [faces, setFaces] = useState<readonly Touch['at'][]>()
+  const [made, setMade] = useState<string>()
   const [failed, setFailed] = useState<string>()
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -21,30 +23,57 @@ export function useFacePicking(candidate: Candidate, places: Places) {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [])
-  const pick = async ({ at }: Touch): Promise<void> => {
+
+  const boxRound = useEffectEvent((all: readonly Touch['at'][]) => {
     const request = requestFor(candidate, content, part, shelf)
-    if (!request || !faces) return
-    const all = [...faces, at]
-    try {
-      setFailed(undefined)
-      const { fromZ, toZ, ...box } = await predictionPool().workerOf(candidate.id).boxRound(request, all, AROUND)
-      const tenth = (value: number): number => Math.round(10 * value) / 10
-      const place = { fromZ: tenth(fromZ), toZ: tenth(toZ), box: roundedBox(box) }
-      const own = places.overrides[places.chosen]
-      if (faces.length > 0 && own) places.change(places.chosen, { ...own, ...place })
-      else places.add(place)
-      setFaces(all)
-    } catch (error) {
-      setFailed(error instanceof Error ? error.message : String(error))
+    return request && predictionPool().workerOf(candidate.id).boxRound(request, all, AROUND)
+  })
+  // Found by its name: what was undone meanwhile is made anew, and no other place is taken for it.
+  const put = useEffectEvent((place: ReturnType<typeof placeOf>) => {
+    const own = places.overrides.findIndex(({ name }) => name === made)
+    if (own >= 0) places.change(own, { ...places.overrides[own]!, ...place })
+    else setMade(places.add(place))
+  })
+  // Of clicks that follow each other faster than boxes are found, the last one's box holds them all.
+  useEffect(() => {
+    if (!faces || faces.length === 0) return
+    let isLate = false
+    const surround = async (): Promise<void> => {
+      try {
+        const found = await boxRound(faces)
+        if (!found || isLate) return
+        put(placeOf(found))
+      } catch (error) {
+        if (isLate) return
+        setFailed(error instanceof Error ? error.message : String(error))
+        setFaces(faces.slice(0, -1))
+      }
     }
-  }
+    void surround()
+    return () => {
+      isLate = true
+    }
+  }, [faces])
+
   return {
     isPicking: faces !== undefined,
     count: faces?.length ?? 0,
     failed,
-    start: () => setFaces([]),
+    start: () => {
+      setMade(undefined)
+      setFailed(undefined)
+      setFaces([])
+    },
     stop: () => setFaces(undefined),
-    pick,
+    pick: ({ at }: Touch) => {
+      setFailed(undefined)
+      setFaces((all) => all && [...all, at])
+    },
   }
 }
 export type FacePicking = ReturnType<typeof useFacePicking>
+
+function placeOf({ fromZ, toZ, ...box }: UprightBox) {
+  const tenth = (value: number): number => Math.round(10 * value) / 10
+  return { fromZ: tenth(fromZ), toZ: tenth(toZ), box: roundedBox(box) }
+}

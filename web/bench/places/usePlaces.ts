@@ -14,10 +14,13 @@ export function usePlaces({ id, overrides }: Candidate) {
   const chosen = Math.min(wanted, overrides.length - 1)
   const put = (next: readonly Override[]): void => edit((content) => setOverrides(content, id, [...next]))
   const change = (i: number, next: Override): void => put(overrides.with(i, next))
-  const add = (place: Omit<Override, 'name' | 'values'> & Partial<Pick<Override, 'name' | 'values'>>): void => {
+  /** Returns what the new place is called, or nothing where there is room for no more. */
+  const add = (place: Omit<Override, 'name' | 'values'> & Partial<Pick<Override, 'name' | 'values'>>): string | undefined => {
     if (overrides.length >= MOST_OVERRIDES) return
-    put([...overrides, { name: freeName(overrides), values: {}, ...place }])
+    const added = { name: freeName(overrides), values: {}, ...place }
+    put([...overrides, added])
     setWanted(overrides.length)
+    return added.name
   }
   return {
     overrides,

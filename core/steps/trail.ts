@@ -85,6 +85,8 @@ export const prefixes = (order: readonly Step[]): ReadonlySet<string>[] =>
 
 /** A set of steps by name, whatever their order: so that no set is computed twice. */
 export const setKey = (taken: ReadonlySet<string>): string => [...taken].sort().join('+')
+/** The set that a key names. */
+export const setOfKey = (key: string): ReadonlySet<string> => new Set(key === '' ? [] : key.split('+'))
 
 /** Every order of few steps, or so many random ones of more. @param random gives numbers from 0 up to 1 */
 export function orders(steps: readonly Step[], most: number, random: () => number): Step[][] {

@@ -1,8 +1,8 @@
 import type { Prediction } from '@sable/core/pipeline/predict'
-import { setKey } from '@sable/core/steps/trail'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { setKey, setOfKey } from '@sable/core/steps/trail'
 import { type Tried, useTried } from '../../predictions/useTried'
 import type { PredictRequest } from '../../predictions/worker/request'
+import { useAskedOnce } from './useAskedOnce'
 
 export interface Sets {
   /** What a set of steps gives: nothing yet, or that it cannot be printed. */
@@ -21,36 +21,11 @@ export function useSets(
   wanted: readonly ReadonlySet<string>[],
   requestFor: (taken: ReadonlySet<string>) => PredictRequest | undefined,
 ): Sets {
-  const known = useRef({ ends, found: new Map<string, Tried>() })
-  if (known.current.ends !== ends) known.current = { ends, found: new Map() }
-  const { found } = known.current
   const keys = [...new Set(wanted.map(setKey))]
-  const missing = keys.filter((key) => !found.has(key)).join('|')
-  const [, redraw] = useState(0)
-  // The list is the same for as long as the same sets of the same candidates are asked for.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `keys` and `requestFor` follow from the others.
-  const asked = useMemo(() => {
-    const fresh = keys.filter((key) => !found.has(key))
-    const requests = fresh.map((key) => requestFor(new Set(key === '' ? [] : key.split('+'))))
-    return {
-      keys: fresh.filter((_, i) => requests[i] !== undefined),
-      requests: requests.filter((request): request is PredictRequest => request !== undefined),
-    }
-  }, [ends, keys.join('|')])
-  const tried = useTried(asked.requests)
-  useEffect(() => {
-    let more = false
-    for (const [i, key] of asked.keys.entries()) {
-      const answer = tried[i]
-      if (!answer || found.has(key)) continue
-      found.set(key, answer)
-      more = true
-    }
-    if (more) redraw((n) => n + 1)
-  }, [tried, asked, found])
+  const found = useAskedOnce(ends, keys, (key) => requestFor(setOfKey(key)), useTried)
   return {
     of: (taken) => found.get(setKey(taken)),
-    done: keys.length - (missing === '' ? 0 : missing.split('|').length),
+    done: keys.filter((key) => found.has(key)).length,
     wanted: keys.length,
   }
 }

@@ -7,7 +7,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { asRefusal } from '../api/asRefusal'
-import { casesQuery, openCase, removeCase, writeCase } from '../api/cases'
+import { casesQuery, changeCase, openCase, removeCase } from '../api/cases'
 import { partsQuery } from '../api/parts'
 import { shelfQuery } from '../api/shelf'
 import { Button } from '../ui/Button'
@@ -44,6 +44,14 @@ export function FaultsScreen() {
     } catch (error) {
       setRefusal(asRefusal(error))
       await queries.invalidateQueries(casesQuery)
+    }
+  }
+  const change = async (before: StoredCase, after: StoredCase): Promise<void> => {
+    try {
+      setRefusal(undefined)
+      await changeCase(queries)(before, after)
+    } catch (error) {
+      setRefusal(asRefusal(error))
     }
   }
   const bringBack = ({ id: _, revision: __, changedAt: ___, ...one }: StoredCase): Promise<void> =>
@@ -110,7 +118,7 @@ export function FaultsScreen() {
             part={parts.data.find(({ id }) => id === open.partId)}
             shelf={shelf.data}
             cases={cases.data}
-            onChange={(next) => void attempt(() => writeCase(next))}
+            onChange={(next) => void change(open, next)}
             onRemove={() => void remove(open)}
             onRefusal={setRefusal}
           />

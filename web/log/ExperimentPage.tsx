@@ -214,6 +214,7 @@ function Words({
     <label className="flex items-baseline gap-3">
       <span className="w-16 text-muted">{label}</span>
       <input
+        key={value}
         defaultValue={value}
         placeholder={hint}
         maxLength={1000}

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import clsx from 'clsx'
 import { type FormEvent, useState } from 'react'
 import { asRefusal } from '../api/asRefusal'
-import { addExperiment, experimentsQuery, removeExperiment, writeExperiment } from '../api/experiments'
+import { addExperiment, changeExperiment, experimentsQuery, removeExperiment } from '../api/experiments'
 import { Button } from '../ui/Button'
 import { Loading } from '../ui/Loading'
 import { Notice, type Refusal } from '../ui/Notice'
@@ -29,6 +29,14 @@ export function Experiments({ lines }: { lines: readonly PrintLine[] }) {
     } catch (error) {
       setRefusal(asRefusal(error))
       await queries.invalidateQueries(experimentsQuery)
+    }
+  }
+  const change = async (before: StoredExperiment, after: StoredExperiment): Promise<void> => {
+    try {
+      setRefusal(undefined)
+      await changeExperiment(queries)(before, after)
+    } catch (error) {
+      setRefusal(asRefusal(error))
     }
   }
   const ask = (event: FormEvent): void => {
@@ -84,10 +92,10 @@ export function Experiments({ lines }: { lines: readonly PrintLine[] }) {
         {refusal && <Notice refusal={refusal} onClose={() => setRefusal(undefined)} />}
         {open ? (
           <ExperimentPage
-            key={`${open.id} ${open.revision}`}
+            key={open.id}
             experiment={open}
             lines={lines}
-            onChange={(next) => void attempt(() => writeExperiment(next))}
+            onChange={(next) => void change(open, next)}
             onRemove={() => void attempt(() => removeExperiment(open.id))}
           />
         ) : (

@@ -12,7 +12,7 @@ import {
   setRecordArchived,
   shelfQuery,
 } from '../api/shelf'
-import { mergeRecord } from './mergeRecord'
+import { mergeRecord } from '../api/kept/mergeRecord'
 import { type AnyRecord, idOf, type KeptRecord, type ShelfConflict, withWanted, writerOf } from './shelfWriter'
 
 /** A record that has no key yet: the server makes one from its name. */

@@ -2,7 +2,7 @@ import { type Kept, recordSchemas, type Shelf, type ShelfKind, type ShelfRecords
 import type { QueryClient } from '@tanstack/react-query'
 import { RequestError } from '../api/client'
 import { shelfQuery, writeRecord } from '../api/shelf'
-import { RecordWriter } from './recordWriter'
+import { RecordWriter } from '../api/kept/recordWriter'
 
 export type AnyRecord = ShelfRecords[ShelfKind]
 export type KeptRecord = AnyRecord & Kept

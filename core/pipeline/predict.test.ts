@@ -69,7 +69,7 @@ describe('the chain of stages', () => {
     // The flow that may be asked follows the nozzle's temperature, unless the profile says itself how much that is.
     const told: SettingValues = name === 'nozzleTemperature' ? { flowLimit: 9 } : {}
     computedStages(told, cache)
-    const figures = ['physics']
+    const figures = ['physics', 'strength']
     const motion = ['motion', 'time', 'supportSway', ...figures]
     const toolpath = [
       'toolpath',

@@ -167,18 +167,10 @@ export function* predictWork(
   const picturesWork = overrides.some(({ picture }) => picture)
     ? figure(motionKey, places, picturesTask, { layers, path, motion, places, ...dataOf(visibleTo('motion', settings, overrides)) })
     : nothing()
+  const physicsKey = physicsKeyOf(motionKey, settings, overrides, setup)
   const [physics, cut, planned, upright, lines, travels, travel, volume, tops, pictures = []] = yield* atOnce(
-    figure(
-      motionKey,
-      [ownOf('figures', settings, overrides), printer, setup.nozzle, readByPhysics(material), setup.stock?.days, ofPhysics(constants)],
-      physicsTask,
-      {
-        layers,
-        path,
-        motion,
-        ...dataOf(visibleTo('figures', settings, overrides)),
-        setup,
-      },
+    cache.getFrom(physicsTask.name, physicsKey, () =>
+      justOne(physicsTask, { layers, path, motion, ...dataOf(visibleTo('figures', settings, overrides)), setup }),
     ),
     cutWork,
     figure(motionKey, [], timeTask, { path, motion, ...dataOf(visibleTo('motion', settings, overrides)) }),
@@ -239,7 +231,9 @@ export function* predictWork(
     travel,
     ...figures,
     seamMm: seamLength(regions, layers, settings),
-    ...strengthOf(cut, settings, { material, bonds: physics.tracks.bond, shear: constants.strength.shear, missing }, grip),
+    ...cache.get('strength', stageKey('strength', physicsKey, [load, reads, material.strength, constants.strength.shear]), () =>
+      strengthOf(cut, settings, { material, bonds: physics.tracks.bond, shear: constants.strength.shear, missing }, grip),
+    ),
     flexible: material.family === 'flexible',
     mesh: meshTold(part, placement, sizeMm, layers),
     checks: runChecks({
@@ -290,6 +284,16 @@ const meshTold = ({ report }: Part, { scale }: Placement, sizeMm: Prediction['me
   watertight: report.watertight,
   notes: [...report.notes, ...layers.notes],
 })
+
+const physicsKeyOf = (motionKey: string, settings: Settings, overrides: readonly Override[], setup: KnownSetup): string =>
+  stageKey(physicsTask.name, motionKey, [
+    ownOf('figures', settings, overrides),
+    setup.printer,
+    setup.nozzle,
+    readByPhysics(setup.material),
+    setup.stock?.days,
+    ofPhysics(setup.constants),
+  ])
 
 const ofPhysics = ({ melt, cooling, bond, finish }: KnownSetup['constants']): unknown => [melt, cooling, bond, finish]
 

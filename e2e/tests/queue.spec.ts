@@ -3,12 +3,19 @@ import { expect, type Page, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
 
-/** Opens a copy of the demo's queue as nobody has touched it, with somebody there always, so that no test sees what another has done. */
-async function openFresh(page: Page, search = ''): Promise<void> {
+/**
+ * Opens a copy of the demo's queue with some of its jobs, as nobody has touched it and with somebody there always, so that no test sees what another
+ * has done.
+ *
+ * @param wanted by name: every one more makes every plan longer
+ */
+async function openFresh(page: Page, wanted: readonly string[], search = ''): Promise<void> {
   const { request } = page
   const queues = (await (await request.get('/api/queues')).json()) as { name: string; machines: { printer: string }[]; jobs: Job[] }[]
   const fair = queues.find(({ name }) => name === 'The fair on Saturday')!
-  const jobs = fair.jobs.map(({ name, ways, copies, plates }) => ({ id: crypto.randomUUID(), name, ways, copies, plates }))
+  const own = fair.jobs.filter(({ name }) => wanted.includes(name))
+  expect(own.length).toBe(wanted.length)
+  const jobs = own.map(({ name, ways, copies, plates }) => ({ id: crypto.randomUUID(), name, ways, copies, plates }))
   const machines = fair.machines.map(({ printer }) => ({ printer }))
   const { id } = await (await request.post('/api/queues', { data: { name: 'Untouched', machines, jobs } })).json()
   await page.goto(`/queue/${id}${search}`)
@@ -71,9 +78,8 @@ test('the fair is planned: bars with their ends, moved and begun by keyboard, un
 })
 
 test('copies, deadlines and hours move the plan; a column of the bench goes into the queue', async ({ page }) => {
-  await page.goto('/queue')
+  await openFresh(page, ['finial, spare', 'shade, amber', 'finial without a brim', 'carry hook to show', 'shade for the stand'])
   const lanes = page.getByRole('group', { name: 'Lanes' })
-  await expect(lanes.getByRole('button').first()).toBeVisible()
   const before = await lanes.getByRole('button').count()
   await page.getByLabel('Copies of finial, spare').fill('3')
   await page.keyboard.press('Enter')
@@ -123,7 +129,7 @@ test('a new queue says how it is filled; one that is deleted comes back with one
 })
 
 test('a bar dragged along the clock says what moved and why; a plate of copies is begun as one print', async ({ page }) => {
-  await openFresh(page, '?hours=24')
+  await openFresh(page, ['shade for the stand', 'shade, amber', 'feet for the stand'], '?hours=24')
   const lanes = page.getByRole('group', { name: 'Lanes', exact: true })
   const shade = lanes.getByRole('button', { name: /^shade for the stand/ })
   await expect(shade).toBeVisible()
@@ -159,7 +165,7 @@ test('a bar dragged along the clock says what moved and why; a plate of copies i
 })
 
 test('quiet hours, and what would be otherwise, are drawn on the same clock; a reel goes on from another', async ({ page }) => {
-  await openFresh(page)
+  await openFresh(page, ['battery tray, left', 'battery tray, right', 'finial', 'carry hook in amber'])
   await page.getByRole('checkbox', { name: 'Quiet hours, each day' }).click()
   await expect(page.getByText('quiet: nothing is printed')).toBeVisible()
   const whatIf = page.getByRole('region', { name: 'What if' })

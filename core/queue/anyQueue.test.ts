@@ -129,7 +129,7 @@ function expectSomebody({ presence }: Queue, from: number, to: number): void {
 
 describe('any queue', () => {
   it('has no two things on one machine or reel at once, starts nothing when nobody is there, and splits or loses no copy', () => {
-    for (let seed = 1; seed <= 2000; seed++) {
+    for (let seed = 1; seed <= 700; seed++) {
       const queue = randomQueue(seed)
       // Few moves: what must hold, holds for any schedule.
       expectPossible(queue, schedule(queue, { seed, rounds: 80 }))

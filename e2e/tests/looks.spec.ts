@@ -1,5 +1,4 @@
 import { expect, test } from '../desk'
-import { expectAccessible } from './accessible'
 import { LedgerPage } from './ledgerPage'
 
 test('the demo opens with three candidates, each with figures that differ as the profiles do', async ({ page }) => {
@@ -31,20 +30,3 @@ test('no request leaves the machine, and nothing is logged as an error', async (
   expect(outside).toEqual([])
   expect(errors).toEqual([])
 })
-
-for (const theme of ['dark', 'light'] as const) {
-  test(`the ledger passes the accessibility rules of WCAG 2.2 AA in the ${theme} theme`, async ({ page }) => {
-    await page.addInitScript((chosen) => localStorage.setItem('sable.theme', chosen), theme)
-    await new LedgerPage(page).openCopy()
-    await expectAccessible(page)
-  })
-
-  for (const place of [theme === 'dark' ? 'spools/storm-black' : 'printers/lugger']) {
-    test(`the shelf's ${place} passes the accessibility rules of WCAG 2.2 AA in the ${theme} theme`, async ({ page }) => {
-      await page.addInitScript((chosen) => localStorage.setItem('sable.theme', chosen), theme)
-      await page.goto(`/shelf/${place}`)
-      await expect(page.getByRole('article')).toBeVisible()
-      await expectAccessible(page)
-    })
-  }
-}

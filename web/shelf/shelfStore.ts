@@ -2,6 +2,7 @@ import { saysTheSame } from '@sable/contract/saysTheSame'
 import { SHELF_FILE_VERSION, type Shelf, type ShelfKind, type ShelfRecords, shelfFileSchema } from '@sable/contract/shelf'
 import type { QueryClient } from '@tanstack/react-query'
 import { create } from 'zustand'
+import { mergeRecord } from '../api/kept/mergeRecord'
 import {
   addRecord,
   bringStarters,
@@ -12,7 +13,6 @@ import {
   setRecordArchived,
   shelfQuery,
 } from '../api/shelf'
-import { mergeRecord } from '../api/kept/mergeRecord'
 import { type AnyRecord, idOf, type KeptRecord, type ShelfConflict, withWanted, writerOf } from './shelfWriter'
 
 /** A record that has no key yet: the server makes one from its name. */

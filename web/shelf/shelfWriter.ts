@@ -1,8 +1,8 @@
 import { type Kept, recordSchemas, type Shelf, type ShelfKind, type ShelfRecords } from '@sable/contract/shelf'
 import type { QueryClient } from '@tanstack/react-query'
 import { RequestError } from '../api/client'
-import { shelfQuery, writeRecord } from '../api/shelf'
 import { RecordWriter } from '../api/kept/recordWriter'
+import { shelfQuery, writeRecord } from '../api/shelf'
 
 export type AnyRecord = ShelfRecords[ShelfKind]
 export type KeptRecord = AnyRecord & Kept

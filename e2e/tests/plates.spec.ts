@@ -52,7 +52,7 @@ test('columns of two lineups share a bed, are moved and arranged, and go on as a
   expect(readFileSync(await (await saved).path(), 'utf8')).toMatch(/; part 2/)
   await page.reload()
   await expect(side.getByRole('row', { name: /^All of it/ })).toContainText(/min/)
-  // Into a queue of its own, which is then the one touched last: the demo's stays as others expect it.
+  // Into a queue of its own, which is then the one touched last: the demo’s stays as others expect it.
   await page.request.post('/api/queues', { data: { name: 'Plates only', machines: [], jobs: [] } })
   await side.getByRole('button', { name: 'Into the queue' }).click()
   await side.getByRole('button', { name: 'Put it there' }).click()

@@ -20,6 +20,8 @@ test('at 200 % everything of each place is reached, and the page does not scroll
   ])
     await test.step(path, async () => {
       await visit(page, path)
+      const place = page.getByRole('navigation', { name: 'Places' }).locator('[aria-current=page]')
+      await expect(place).toHaveAttribute('href', `/${path.split('/')[1]}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeAttached()
       await page.waitForLoadState('networkidle')
       await expectReached(page)
@@ -47,6 +49,8 @@ test('at 200 % everything of each view of the bench is reached', async ({ page }
   for (const view of ['ledger', 'matrix?family=everyday', 'steps', 'trade-offs', 'layers', 'load', 'sheet'])
     await test.step(view, async () => {
       await visit(page, bench + view)
+      const link = page.getByRole('link', { name: view.replace(/\?.*/, ''), exact: true }).and(page.locator('[aria-current=page]'))
+      await expect(view === 'sheet' ? page.locator('article.sheet').first() : link).toBeVisible()
       await expect(page.locator('main section').last()).toBeVisible()
       expect(await outOfReach(page)).toEqual([])
       // What is half behind an edge that it is scrolled from counts as small.

@@ -129,7 +129,7 @@ export function SolvedView({ pair, solved }: { pair: Pair; solved: readonly Solv
             play it softly
           </button>
         </div>
-        <div className={clsx('flex min-h-0 flex-1 divide-x divide-line', fresh.length === 0 && 'opacity-50')}>
+        <div className={clsx('flex min-h-0 flex-1 divide-x divide-line', ready.length > 0 && fresh.length === 0 && 'opacity-50')}>
           {ready.length === 0 && (
             <p role="status" className="m-auto max-w-sm p-8 text-center text-muted">
               {solved.find(({ why }) => why)?.why ?? 'Solving …'}

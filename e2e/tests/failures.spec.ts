@@ -1,9 +1,9 @@
 import { expect, test } from '../desk'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 test('the database killed in the middle of an edit: what was typed is kept and saved once it is back', async ({ page, desk }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   expect(desk.kill('database')).toBe(true)
   await ledger.type('bottomLayers', 0, '11')
   await ledger.type('topLayers', 0, '12')
@@ -18,7 +18,7 @@ test('the database killed in the middle of an edit: what was typed is kept and s
 
 test('the server killed and the page reloaded before it was back: what was typed is still there', async ({ page, desk }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   expect(desk.kill('server')).toBe(true)
   await ledger.type('bottomLayers', 0, '4')
   await ledger.type('topLayers', 0, '5')

@@ -1,6 +1,6 @@
 import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 test('an entry is found by any word, tells usual values, and works out what a setting does', async ({ page }) => {
   await page.goto('/handbook')
@@ -21,7 +21,7 @@ test('an entry is found by any word, tells usual values, and works out what a se
 
 test('it opens beside a row, a figure and a key of the ledger', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   await page.getByRole('button', { name: 'Layer height: what is it?', exact: true }).click()
   await expect(page.getByRole('dialog', { name: 'Layer height' })).toContainText('half the height, twice the layers')
   await page.keyboard.press('Escape')
@@ -52,7 +52,7 @@ test('a school is chosen for one printer, and what follows says so', async ({ pa
   )
   await expectAccessible(page)
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   await expect(ledger.cell('fanSpeed', 0)).toContainText('8')
   await expect(ledger.cell('fanSpeed', 0)).toContainText('from the school that you chose')
   await page.goto('/handbook/school/S1')

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
 import { LedgerPage, SMALL } from './ledgerPage'
+import { visit } from './visit'
 
 test('the lineup goes out as CSV and as JSON, and the JSON comes in again', async ({ page }) => {
   const ledger = new LedgerPage(page)
@@ -101,7 +102,7 @@ test('the sheet has all candidates, four a page, and is printed once their figur
   await ledger.menu(2, 'Duplicate')
   await ledger.menu(2, 'Duplicate')
   await ledger.settled()
-  await page.goto(page.url().replace('/ledger', '/sheet'))
+  await visit(page, new URL(page.url()).pathname.replace('/ledger', '/sheet'))
   await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeEnabled()
   await expect(page.getByRole('status').filter({ hasText: '2 upright A4 pages' })).toBeVisible()
   const sheets = page.locator('.sheet')

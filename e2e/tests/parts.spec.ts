@@ -3,7 +3,7 @@ import { writeStl } from '@sable/core/formats/writeStl'
 import { blockMesh } from '@sable/core/testing/solids'
 import { expect, test } from '../desk'
 import { choose } from './choose'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 const stl = (name: string, bytes: Uint8Array) => ({ name, mimeType: 'model/stl', buffer: Buffer.from(bytes) })
 
@@ -35,7 +35,7 @@ test('an STL dropped on the part strip is computed with the same candidates', as
 
 test('a file that is no model is refused with its name and a way out', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   await page.getByLabel('Model file').setInputFiles(stl('notes.stl', new TextEncoder().encode('just some notes')))
   await expect(page.getByRole('alert')).toContainText('notes.stl: This is a text file, but not an STL')
   await page.getByLabel('Model file').setInputFiles(stl('cut.stl', writeStl(blockMesh(1, 1, 1)).slice(0, 222)))

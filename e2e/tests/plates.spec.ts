@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '../desk'
 import { expectAccessible } from './accessible'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 test('columns of two lineups share a bed, are moved and arranged, and go on as a program and into the queue', async ({ page }) => {
   const ledger = new LedgerPage(page)
@@ -12,7 +12,7 @@ test('columns of two lineups share a bed, are moved and arranged, and go on as a
   await expect(page.getByRole('alert')).toHaveCount(0)
   await page.getByRole('button', { name: 'New plate' }).click()
   await expect(page.getByText('Nothing is on the plate yet')).toBeVisible()
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   await ledger.menu(0, 'Onto a plate')
   await expect(page).toHaveURL(/\/queue\/plates\//)
   const side = page.getByRole('complementary', { name: 'What the plate takes' })
@@ -23,9 +23,9 @@ test('columns of two lineups share a bed, are moved and arranged, and go on as a
   await expect(dialog.getByRole('button', { name: 'Add soft of Bumper foot: how soft' })).toBeDisabled()
   // Two in a row, the first of which is still being laid when the second is asked for: both are put there.
   await dialog.getByRole('button', { name: 'Add everyday of Wick-knob: small detail' }).click()
-  await dialog.getByRole('button', { name: 'Add everyday of Finial: tall and thin' }).click()
+  await dialog.getByRole('button', { name: 'Add as it stands of Vent collar: bridged or held up' }).click()
   await page.keyboard.press('Escape')
-  for (const name of ['carry hook', 'wick-knob', 'finial']) await expect(side.getByRole('button', { name, exact: true })).toBeVisible()
+  for (const name of ['carry hook', 'wick-knob', 'vent collar']) await expect(side.getByRole('button', { name, exact: true })).toBeVisible()
   await side.getByRole('button', { name: 'wick-knob', exact: true }).click()
   await expect(side.getByRole('status')).toHaveCount(0)
   await expect(side.getByRole('alert')).toHaveCount(0)

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '../desk'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 test('overrides of a place change nothing until they are told to, then its figures, and can be undone', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(2, {}, SMALL)
   const before = await ledger.figures(1)
   await page.getByRole('button', { name: 'Overrides of sturdy' }).click()
   await page.getByRole('button', { name: 'Place', exact: true }).click()
@@ -24,7 +24,7 @@ test('overrides of a place change nothing until they are told to, then its figur
 
 test('a candidate goes out as a program, and the program dropped in is timed on each printer', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(1)
   const saving = page.waitForEvent('download')
   await ledger.menu(0, 'Export G-code')
   const saved = await saving

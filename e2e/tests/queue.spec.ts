@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, type Page, test } from '../desk'
 import { expectAccessible } from './accessible'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 const FAIR = 'The fair on Saturday'
 
@@ -111,7 +111,7 @@ test('copies, deadlines and hours move the plan; a column of the bench goes into
   await page.getByRole('checkbox', { name: 'away' }).first().click()
   await expect(lanes).not.toContainText('Dory 220')
 
-  await new LedgerPage(page).openCopy(1)
+  await new LedgerPage(page).openCopy(1, {}, SMALL)
   await page.getByRole('button', { name: 'Actions for everyday' }).click()
   await page.getByRole('menuitem', { name: /^Print it/ }).click()
   await page.getByRole('button', { name: 'Into the queue' }).click()

@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { writeStl } from '@sable/core/formats/writeStl'
 import { blockMesh } from '@sable/core/testing/solids'
 import { expect, type Page, test } from '../desk'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 /** Every answer to a write takes so long, ms. */
 async function slowWrites(page: Page, ms: number): Promise<void> {
@@ -74,7 +74,7 @@ test('a part that nothing uses is deleted and comes back; one in use says where'
     headers: { 'Content-Type': 'application/octet-stream' },
   })
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   await page.getByRole('region', { name: 'Part' }).getByRole('button', { name: 'carry hook' }).click()
   await page.getByRole('option', { name: 'All parts …' }).click()
   const sheet = page.getByRole('dialog', { name: 'Parts' })
@@ -88,7 +88,7 @@ test('a part that nothing uses is deleted and comes back; one in use says where'
 
 test('a lineup goes out with its model and records, and comes in again where they are not', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     (async () => {
@@ -124,7 +124,7 @@ test('a worker that ends in the middle is replaced, and every column has its fig
 
 test('a server that hangs is told after ten seconds; what was typed is kept, and saved when it goes on', async ({ page, desk }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   expect(desk.kill('server', 'SIGSTOP')).toBe(true)
   try {
     await ledger.type('bottomLayers', 0, '9')
@@ -143,7 +143,7 @@ test('a server that hangs is told after ten seconds; what was typed is kept, and
 
 test('the whole desk goes out as one file and comes back in, after a question', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   const id = /bench\/([^/]+)/.exec(page.url())![1]
   await page.goto('/shelf/spools')
   const [download] = await Promise.all([

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '../desk'
-import { LedgerPage } from './ledgerPage'
+import { LedgerPage, SMALL } from './ledgerPage'
 
 /** A spool of its own for each test, so that none sees what another has done. */
 async function newSpool(page: Page, name: string, change: object = {}): Promise<string> {
@@ -67,7 +67,7 @@ test('what is in use is not deleted, but archived and no longer offered', async 
   await page.getByRole('button', { name: 'Archive' }).click()
   await expect(page.getByRole('button', { name: 'Restore' })).toBeVisible()
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   await ledger.cell('spool', 1).dblclick()
   const offered = await page.getByRole('option').allInnerTexts()
   expect(offered).toContain('Storm black PLA')
@@ -103,7 +103,7 @@ test('a risk is settled with one key, and undo brings it back', async ({ page })
 
 test('another nozzle lists what it changes, and each change can be refused', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy(1)
+  await ledger.openCopy(1, {}, SMALL)
   await ledger.cell('nozzle', 0).dblclick()
   await page.getByRole('option', { name: '0.6 mm bore' }).click()
   const drawer = page.getByRole('dialog', { name: 'What changed in everyday' })
@@ -117,7 +117,7 @@ test('another nozzle lists what it changes, and each change can be refused', asy
 test('a value is pushed to a layer of the shelf, which says whom that touches, and from there back', async ({ page }) => {
   await page.request.post('/api/shelf/nozzles', { data: { key: 'new', name: 'Layered nozzle', bore: 0.4 } })
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   await ledger.cell('nozzle', 1).dblclick()
   await page.getByRole('option', { name: 'Layered nozzle' }).click()
   await ledger.settled()
@@ -138,7 +138,7 @@ test('a value is pushed to a layer of the shelf, which says whom that touches, a
 
 test('the same profile on each printer, and which limits make the difference', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3)
   await ledger.menu(0, 'On each printer')
   const dialog = page.getByRole('dialog')
   const dory = dialog.getByRole('row', { name: /^Dory 220 \d+ min/ })
@@ -152,7 +152,7 @@ test('the same profile on each printer, and which limits make the difference', a
 
 test('a profile is kept on the shelf and comes back as a column', async ({ page }) => {
   const ledger = new LedgerPage(page)
-  await ledger.openCopy()
+  await ledger.openCopy(3, {}, SMALL)
   const bench = page.url()
   await ledger.menu(1, 'Keep as a profile')
   await expect(page).toHaveURL(/\/shelf\/profiles\/sturdy/)

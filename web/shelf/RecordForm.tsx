@@ -98,16 +98,16 @@ function FormField({ field, record, register, control, errors }: FieldProps) {
         (field.kind === 'long' || field.kind === 'lines') && 'col-span-full',
       )}
     >
-      <label htmlFor={id} data-hint={help} className="truncate text-[12.5px] text-muted">
+      <label htmlFor={id} data-hint={help} className="text-[12.5px] leading-tight text-muted">
         {label}
       </label>
       <span className="flex items-center gap-1.5">
         <Control id={id} field={field} register={register} control={control} invalid={problem !== undefined} placeholder={empty ?? ''} />
-        <span className="w-11 text-[12px] text-muted">{inMoney(unit)}</span>
+        <span className="w-10 text-[12px] text-muted">{inMoney(unit)}</span>
       </span>
-      {field.kind === 'lines' && <span className="col-span-2 pr-[3.1rem] text-right text-[12px] text-muted">{help}</span>}
+      {field.kind === 'lines' && <span className="col-span-2 pr-[2.85rem] text-right text-[12px] text-muted">{help}</span>}
       {field.doubts?.(record).map((doubt) => (
-        <span key={doubt} className="col-span-2 pr-[3.1rem] text-right text-[12px] text-worse">
+        <span key={doubt} className="col-span-2 pr-[2.85rem] text-right text-[12px] text-worse">
           {doubt}
         </span>
       ))}

@@ -160,7 +160,7 @@ const printer: readonly FieldGroup[] = [
       number('start.bed.reachC', 'Bed at full power', '°C', { empty: 'unknown' }),
       number('start.nozzle.tauS', 'Nozzle, time constant', 's', { empty: 'unknown' }),
       number('start.nozzle.reachC', 'Nozzle at full power', '°C', { empty: 'unknown' }),
-      number('start.watts', 'Power while heating', 'W', { empty: 'as printing' }),
+      number('start.watts', 'Power while heating', 'W', { empty: 'the same', help: 'The same as while printing where nothing is told.' }),
     ],
   },
   {

@@ -1,5 +1,6 @@
 import type { QueueContent, QueueJob, StoredQueue } from '@sable/contract/queues'
 import { useState } from 'react'
+import { mergeRecord } from '../api/kept/mergeRecord'
 import type { QueueChange } from './writeMerged'
 
 const MOST = 50
@@ -15,8 +16,11 @@ export function useEdits(stored: StoredQueue, onWrite: (change: QueueChange) => 
   const put = (more: Partial<QueueContent>, what: string): Promise<void> => edit((content) => ({ ...content, ...more }), what)
   const editJobs = (change: (jobs: readonly QueueJob[]) => QueueJob[], what: string): Promise<void> =>
     edit((content) => ({ ...content, jobs: change(content.jobs) }), what)
-  const putJob = (job: QueueJob, what: string): Promise<void> =>
-    editJobs((jobs) => jobs.map((one) => (one.id === job.id ? job : one)), what)
+  /** Only what differs from the job as this page has it: what was changed a moment before, and is still on its way, stands. */
+  const putJob = (job: QueueJob, what: string): Promise<void> => {
+    const before = stored.jobs.find(({ id }) => id === job.id) ?? job
+    return editJobs((jobs) => jobs.map((one) => (one.id === job.id ? mergeRecord(before, job, one) : one)), what)
+  }
   const dropJob = (job: QueueJob): Promise<void> => editJobs((jobs) => jobs.filter(({ id }) => id !== job.id), `${job.name} out`)
   const undo = async (): Promise<void> => {
     const last = past.at(-1)

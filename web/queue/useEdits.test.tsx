@@ -23,14 +23,14 @@ const stored: StoredQueue = {
 }
 
 /** A page that has read a queue and draws no answer: all that it changes is made to what the server has by then. */
-function page(own: QueueJob = job) {
-  const read = { ...stored, jobs: [own] }
+function page(own: QueueJob = job, more: Partial<QueueContent> = {}) {
+  const read = { ...stored, jobs: [own], ...more }
   let server: QueueContent = read
   const onWrite = async (change: QueueChange): Promise<void> => {
-    server = { ...server, ...change(server) }
+    server = change(server)
   }
   const { result } = renderHook(() => useEdits(read, onWrite))
-  return { edits: () => result.current, jobs: () => server.jobs }
+  return { edits: () => result.current, jobs: () => server.jobs, server: () => server }
 }
 
 it('two changes of one job that follow each other faster than answers both stand', async () => {
@@ -56,4 +56,19 @@ it('the last change is taken back first', async () => {
   await act(() => edits().undo())
   expect(jobs()).toEqual([job])
   expect(edits().past).toEqual([])
+})
+
+it('two machines changed in a row are both away, and quiet hours that are taken off are off', async () => {
+  const machines = ['dory', 'cutter'].map((printer) => ({ ...stored.machines[0]!, printer }))
+  const { edits, server } = page(job, { machines, quiet: { from: '22:00', to: '07:00' } })
+  await act(() => edits().put({ machines: [{ ...machines[0]!, away: true }, machines[1]!] }, 'Dory'))
+  await act(() => edits().put({ machines: [machines[0]!, { ...machines[1]!, away: true }] }, 'Cutter'))
+  await act(() => edits().put({ quiet: undefined }, 'quiet hours'))
+  expect(server().machines.map(({ away }) => away)).toEqual([true, true])
+  expect(server()).not.toHaveProperty('quiet')
+  // Taking the last back leaves the others.
+  await act(() => edits().undo())
+  expect(server().quiet).toEqual({ from: '22:00', to: '07:00' })
+  await act(() => edits().undo())
+  expect(server().machines.map(({ away }) => away)).toEqual([true, false])
 })

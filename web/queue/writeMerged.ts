@@ -26,7 +26,8 @@ export async function writeMerged(
   let latest = stored
   for (let tried = 1; ; tried++) {
     try {
-      return { queues: await write({ ...latest, ...change(latest) }), wasChanged: tried > 1 }
+      const { id, revision, changedAt } = latest
+      return { queues: await write({ ...change(latest), id, revision, changedAt }), wasChanged: tried > 1 }
     } catch (error) {
       if (!(error instanceof RequestError) || error.problem.code !== 'queue-changed' || tried === TRIES) throw error
       const there = (await list()).find(({ id }) => id === stored.id)

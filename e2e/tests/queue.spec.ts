@@ -85,11 +85,19 @@ test('copies, deadlines and hours move the plan; a column of the bench goes into
   await openFresh(page, ['finial, spare', 'shade, amber', 'finial without a brim', 'carry hook to show', 'shade for the stand'])
   const lanes = page.getByRole('group', { name: 'Lanes' })
   const before = await lanes.getByRole('button').count()
+  // Two in a row, the first of which is still on its way: both stand, and no other window is spoken of.
+  await page.route('**/api/queues/*', async (route) => {
+    const answer = await route.fetch()
+    await page.waitForTimeout(500)
+    await route.fulfill({ response: answer })
+  })
   await page.getByLabel('Copies of finial, spare').fill('3')
   await page.keyboard.press('Enter')
-  await expect(lanes.getByRole('button')).toHaveCount(before + 2)
   await page.getByLabel('shade, amber is wanted by').fill('2026-01-01T09:00')
+  await expect(lanes.getByRole('button')).toHaveCount(before + 2)
   await expect(page.getByRole('region', { name: 'The plan' })).toContainText('Late: shade, amber')
+  await expect(page.getByText(/changed in another window/)).toHaveCount(0)
+  await page.unroute('**/api/queues/*')
   // Another window changes something else meanwhile: both stand.
   const other = await page.context().newPage()
   await other.goto(page.url())

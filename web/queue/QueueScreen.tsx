@@ -1,7 +1,7 @@
 import type { StoredQueue } from '@sable/contract/queues'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Plus } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { asRefusal } from '../api/asRefusal'
@@ -13,7 +13,7 @@ import { Notice, type Refusal } from '../ui/Notice'
 import { Select } from '../ui/Select'
 import { machineOf } from './machineOf'
 import { OneQueue } from './OneQueue'
-import { writeMerged } from './writeMerged'
+import { type QueueChange, writeMerged } from './writeMerged'
 
 /** The queue: which printer prints what when, who has to be there, and from which reel. */
 export function QueueScreen() {
@@ -23,6 +23,7 @@ export function QueueScreen() {
   const client = useQueryClient()
   const navigate = useNavigate()
   const [refusal, setRefusal] = useState<Refusal>()
+  const writing = useRef(Promise.resolve())
   useEffect(() => {
     document.title = 'Queue · Sable Lantern'
   }, [])
@@ -36,6 +37,21 @@ export function QueueScreen() {
       setRefusal(asRefusal(error))
       await client.invalidateQueries(queuesQuery)
     }
+  }
+  /** One after another, each from what the one before left: else a quick second change would meet the first as another window's. */
+  const write = (queue: StoredQueue, change: QueueChange): Promise<void> => {
+    writing.current = writing.current.then(() =>
+      attempt(async () => {
+        const latest = client.getQueryData(queuesQuery.queryKey)?.find(({ id }) => id === queue.id) ?? queue
+        const { queues: all, wasChanged } = await writeMerged(latest, change, {
+          write: writeQueue,
+          list: () => client.fetchQuery({ ...queuesQuery, staleTime: 0 }),
+        })
+        if (wasChanged) toast('The queue was changed in another window meanwhile: both changes stand.')
+        return all
+      }),
+    )
+    return writing.current
   }
   const begin = (): Promise<void> =>
     attempt(async () => {
@@ -79,16 +95,7 @@ export function QueueScreen() {
           key={open.id}
           stored={open}
           shelf={shelf.data}
-          onWrite={(change) =>
-            attempt(async () => {
-              const { queues: all, wasChanged } = await writeMerged(open, change, {
-                write: writeQueue,
-                list: () => client.fetchQuery({ ...queuesQuery, staleTime: 0 }),
-              })
-              if (wasChanged) toast('The queue was changed in another window meanwhile: both changes stand.')
-              return all
-            })
-          }
+          onWrite={(change) => write(open, change)}
           onRemove={() =>
             void attempt(async () => {
               const left = await removeQueue(open.id)

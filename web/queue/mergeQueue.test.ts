@@ -1,24 +1,14 @@
 import { type QueueContent, type QueueJob, queueSchema } from '@sable/contract/queues'
 import { describe, expect, it } from 'vitest'
 import { mergeQueue } from './mergeQueue'
+import { jobOf } from './putIntoQueue'
 
-const job = (id: string, more: Partial<QueueJob> = {}): QueueJob => ({
-  id,
-  name: id,
-  copies: 1,
-  ways: [],
-  reel: 'own',
-  plates: false,
-  prints: [],
-  onPlate: {},
-  ...more,
-})
 const queue = (jobs: readonly QueueJob[], more: Partial<QueueContent> = {}): QueueContent => ({
   ...queueSchema.parse({ name: 'fair', machines: [{ printer: 'dory' }] }),
   jobs: [...jobs],
   ...more,
 })
-const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((id) => job(id)) as [QueueJob, QueueJob, QueueJob, QueueJob]
+const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((id) => ({ ...jobOf([], id), id })) as [QueueJob, QueueJob, QueueJob, QueueJob]
 const ids = ({ jobs }: QueueContent): string => jobs.map(({ id }) => id).join('')
 
 describe('a change of a queue that was changed meanwhile', () => {

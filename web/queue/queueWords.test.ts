@@ -3,22 +3,14 @@ import { type QueueContent, type QueueJob, queueSchema } from '@sable/contract/q
 import type { PlannedItem } from '@sable/core/queue/plan'
 import { describe, expect, it } from 'vitest'
 import { plateWith } from './plateWith'
+import { jobOf } from './putIntoQueue'
 import { reasonsBetween, touchedJobs } from './reasons'
 import { movedTo } from './useMoves'
 import { inWords } from './WhatMoved'
 
 const printerName = (key: string): string => key.toUpperCase()
 const print = '3f1c1a52-3b0a-4a43-9a26-0d5b1a6d7a02'
-const tray = {
-  id: '3f1c1a52-3b0a-4a43-9a26-0d5b1a6d7a01',
-  name: 'tray',
-  copies: 2,
-  ways: [],
-  reel: 'own',
-  plates: false,
-  prints: [],
-  onPlate: {},
-} satisfies QueueJob
+const tray = jobOf([], 'tray', 2)
 const content = (job: Partial<QueueJob> = {}, more: Partial<QueueContent> = {}): QueueContent => ({
   ...queueSchema.parse({ name: 'fair', machines: [{ printer: 'dory' }] }),
   jobs: [{ ...tray, ...job }],

@@ -1,19 +1,11 @@
 import { type QueueContent, type QueueJob, queueSchema, type StoredQueue } from '@sable/contract/queues'
 import { act, renderHook } from '@testing-library/react'
 import { expect, it } from 'vitest'
+import { jobOf } from './putIntoQueue'
 import { useEdits } from './useEdits'
 import type { QueueChange } from './writeMerged'
 
-const job: QueueJob = {
-  id: '3f1c1a52-3b0a-4a43-9a26-0d5b1a6d7a01',
-  name: 'tray',
-  copies: 2,
-  ways: [],
-  reel: 'own',
-  plates: false,
-  prints: [],
-  onPlate: {},
-}
+const job = jobOf([], 'tray', 2)
 const stored: StoredQueue = {
   ...queueSchema.parse({ name: 'fair', machines: [{ printer: 'dory' }] }),
   jobs: [job],

@@ -29,6 +29,7 @@ async function page() {
     async write(one) {
       await new Promise<void>((resolve) => waiting.push(resolve))
       written.push(one)
+      if (one.question === '') throw problem(400, 'question-empty')
       if (kept.length === 0) throw problem(404, 'question-gone')
       if (one.revision !== kept[0]!.revision) throw problem(409, 'question-changed')
       put(one)
@@ -99,5 +100,18 @@ describe('kept things that are changed faster than the server answers', () => {
     await answer()
     await expect(mine).rejects.toMatchObject({ problem: { code: 'question-gone' } })
     expect(seen()).toBeUndefined()
+  })
+
+  it('are not changed at all where the server refuses: what stands there is in sight, and nothing waits unseen', async () => {
+    const { seen, change, answer, kept } = await page()
+    const mine = change(seen()!, { ...seen()!, question: '' })
+    mine.catch(() => {})
+    await answer()
+    await expect(mine).rejects.toMatchObject({ problem: { code: 'question-empty' } })
+    expect(seen()).toMatchObject({ question: 'why?', revision: 1 })
+    const next = change(seen()!, { ...seen()!, verdict: 'wet' })
+    await answer()
+    await next
+    expect(kept()).toMatchObject({ question: 'why?', verdict: 'wet', revision: 2 })
   })
 })

@@ -17,8 +17,8 @@ export interface KeptApi<Stored extends Kept> {
   readonly write: (one: Stored) => Promise<Stored[]>
 }
 
-/** It was changed in another window, or deleted, since this page read it. */
-class Overtaken<Stored> extends RequestError {
+/** It was changed in another window or deleted since this page read it, or cannot be what is wanted: that is given up. */
+class GivenUp<Stored> extends RequestError {
   constructor(
     { problem }: RequestError,
     readonly theirs: Stored | undefined,
@@ -31,8 +31,8 @@ class Overtaken<Stored> extends RequestError {
  * Changes of kept things. Each is in sight at once, and is stored once those before it are: who answers and closes a case faster than the server
  * stores it has not met another window.
  *
- * @returns for a page's queries, what changes a thing from what it said to what it says now. @throws RequestError; where somebody else was first,
- *   what stands there now is in sight
+ * @returns for a page's queries, what changes a thing from what it said to what it says now. @throws RequestError; where it was refused, or
+ *   somebody else was first, what stands there now is in sight
  */
 export function keptWriter<Stored extends Kept>({ queryKey, list, write }: KeptApi<Stored>) {
   const writers = new WeakMap<QueryClient, RecordWriter<Stored>>()
@@ -53,22 +53,22 @@ export function keptWriter<Stored extends Kept>({ queryKey, list, write }: KeptA
           show(all)
           return all.find((one) => one.id === id)?.revision ?? revision + 1
         } catch (error) {
-          if (!(error instanceof RequestError) || ![404, 409].includes(error.problem.status)) throw error
+          if (!(error instanceof RequestError) || isAway(error)) throw error
           const all = await list()
           // What is wanted of it is given up, and shown no longer.
           queries.setQueryData(
             queryKey,
             all.map((one) => (one.id === id ? one : withWanted(one))),
           )
-          throw new Overtaken(
+          throw new GivenUp(
             error,
             all.find((one) => one.id === id),
           )
         }
       },
       staleOf: (error) =>
-        error instanceof Overtaken ? { record: said(error.theirs ?? {}) as Stored, revision: error.theirs?.revision ?? 0 } : undefined,
-      isAway: (error) => error instanceof RequestError && [0, 503].includes(error.problem.status),
+        error instanceof GivenUp ? { record: said(error.theirs ?? {}) as Stored, revision: error.theirs?.revision ?? 0 } : undefined,
+      isAway,
       onChange: () => show(queries.getQueryData<Stored[]>(queryKey) ?? []),
     })
     writers.set(queries, writer)
@@ -86,6 +86,8 @@ export function keptWriter<Stored extends Kept>({ queryKey, list, write }: KeptA
         (latest) => mergeRecord(said(before), said(after), latest) as Stored,
       )
 }
+
+const isAway = (error: unknown): boolean => error instanceof RequestError && [0, 503].includes(error.problem.status)
 
 /** What it says, whenever that was stored. */
 const said = ({ revision: _, changedAt: __, ...own }: Partial<Kept>): Omit<Partial<Kept>, 'revision' | 'changedAt'> => own
